@@ -1,0 +1,1 @@
+"""Axis Path: define functions, plot them, and know where they go."""

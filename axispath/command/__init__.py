@@ -1,0 +1,1 @@
+"""The commands of Axis Path: its own PostgreSQL, the server, the tests."""

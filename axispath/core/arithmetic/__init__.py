@@ -1,0 +1,1 @@
+"""One tree, several arithmetics: floats for pictures and tables, balls for proofs."""

@@ -1,0 +1,183 @@
+"""Rigorous enclosures with Arb's balls and power series of balls.
+
+A box of x is carried as a short power series, so that one run encloses a function and its
+first derivatives over the whole box.
+
+The library's working precision is global, so everything here happens inside ``precision``,
+which holds a lock. A precision changed by others would never make a result wrong, only
+wider.
+"""
+
+from __future__ import annotations
+
+import operator
+import threading
+from collections.abc import Iterator
+from contextlib import contextmanager
+from functools import partial
+
+from flint import arb, arb_series, ctx, fmpq
+
+from axispath.core import catalogue
+from axispath.core.arithmetic.program import Bound, Operation, Program, Step, bind
+from axispath.core.arithmetic.unit import AngleUnit
+from axispath.core.catalogue.balls import (
+    MAX_ORDER,
+    NAN,
+    Ball,
+    OutsideDomain,
+    divide,
+    head,
+    undetermined,
+)
+from axispath.core.catalogue.powers import logarithm_ball, odd_root_ball
+
+DOUBLE = 53
+_LOCK = threading.RLock()
+
+
+@contextmanager
+def precision(bits: int) -> Iterator[None]:
+    """Work with balls at so many bits."""
+    with _LOCK:
+        before = ctx.prec
+        ctx.prec = bits
+        try:
+            yield
+        finally:
+            ctx.prec = before
+
+
+def box(low: arb | float, high: arb | float) -> arb:
+    """The smallest ball around both ends; slightly wider than the interval."""
+    return arb(low).union(arb(high))
+
+
+class BallFunction:
+    """A program of one input as a function of boxes, at any precision."""
+
+    def __init__(self, plan: Program, unit: AngleUnit) -> None:
+        self.plan = plan
+        self.unit = unit
+        self._bound: dict[int, Bound | None] = {}
+
+    def _at_current_precision(self) -> Bound:
+        bits = ctx.prec
+        if bits not in self._bound:
+            try:
+                self._bound[bits] = bind(self.plan, partial(operation, unit=self.unit))
+            except OutsideDomain:
+                self._bound[bits] = None
+        bound = self._bound[bits]
+        if bound is None:
+            raise OutsideDomain
+        return bound
+
+    def value(self, x: arb) -> arb:
+        """An enclosure of the value on ``x``. Raises OutsideDomain where surely undefined."""
+        with _LOCK:
+            return head(self._at_current_precision().run(x))
+
+    def taylor(self, x: arb, length: int) -> list[arb]:
+        """Enclosures of f, f', f''/2!, … over ``x``, as many as ``length``, at most 8."""
+        assert 1 <= length <= MAX_ORDER
+        with _LOCK:
+            result = self._at_current_precision().run(arb_series([x, arb(1)], length))
+        if isinstance(result, arb):
+            return [result] + [arb(0)] * (length - 1)
+        return [result[k] for k in range(length)]
+
+
+def constant_ball(plan: Program, unit: AngleUnit) -> arb:
+    """The value of a program without inputs; NaN where it has none."""
+    try:
+        result: arb = bind(plan, partial(operation, unit=unit)).run()
+    except OutsideDomain:
+        return NAN
+    return result
+
+
+def operation(step: Step, unit: AngleUnit) -> Operation:
+    """How this arithmetic carries out a step."""
+    detail = step.detail
+    match step.operation:
+        case "number":
+            return lambda: arb(fmpq(detail.numerator, detail.denominator))
+        case "constant":
+            return catalogue.CONSTANTS[detail].ball
+        case "whole power":
+            return lambda base: _whole_power(base, detail)
+        case "root power":
+            return lambda base: _whole_power(
+                odd_root_ball(base, detail.denominator), detail.numerator
+            )
+        case "restrict":
+            return partial(_restrict, detail[0])
+        case "apply":
+            return _applied(catalogue.ENTRIES[detail], unit)
+    return _OPERATIONS[step.operation]
+
+
+def _applied(entry: catalogue.Entry, unit: AngleUnit) -> Operation:
+    if unit is AngleUnit.RADIAN or entry.angle is catalogue.Angle.NONE:
+        return entry.ball
+    if entry.angle is catalogue.Angle.RESULT:
+        return lambda *values: entry.ball(*values) * (arb(180) / arb.pi())
+    assert entry.ball_in_degrees is not None
+    return entry.ball_in_degrees
+
+
+def _whole_power(base: Ball, n: int) -> Ball:
+    if n < 0:
+        return divide(arb(1), _whole_power(base, -n))
+    if n > 1 and isinstance(base, arb_series) and n % 2 == 0:
+        # Multiplying a box with itself forgets that a square is never negative.
+        result = base**n
+        return arb_series([base[0] ** n, *(result[k] for k in range(1, base.prec))], base.prec)
+    return base**n
+
+
+def _power(base: Ball, exponent: Ball) -> Ball:
+    if isinstance(exponent, arb) and exponent.is_exact() and exponent.is_integer():
+        whole = exponent.unique_fmpz()
+        if whole is not None and abs(whole) <= 10**9 and whole != 0:
+            return _whole_power(base, int(whole))
+    at = head(base)
+    if at > 0:
+        if isinstance(base, arb) and isinstance(exponent, arb):
+            return base**exponent
+        return (exponent * logarithm_ball(base)).exp()
+    power = head(exponent)
+    if at.is_zero() and power > 0:
+        return arb(0) if isinstance(base, arb) else undetermined(base)
+    if (at < 0 and isinstance(exponent, arb) and not exponent.contains_integer()) or (
+        at.is_zero() and power <= 0
+    ):
+        raise OutsideDomain
+    return undetermined(base if isinstance(exponent, arb) else exponent)
+
+
+def _restrict(side: str, value: Ball, x: Ball, end: Ball) -> Ball:
+    at, limit = head(x), head(end)
+    inside, outside = _SIDES[side]
+    if inside(at, limit):
+        return value
+    if outside(at, limit):
+        raise OutsideDomain
+    return undetermined(x if isinstance(value, arb) else value)
+
+
+_SIDES = {
+    "above": (operator.gt, operator.le),
+    "at or above": (operator.ge, operator.lt),
+    "below": (operator.lt, operator.ge),
+    "at or below": (operator.le, operator.gt),
+}
+_OPERATIONS: dict[str, Operation] = {
+    "add": operator.add,
+    "subtract": operator.sub,
+    "multiply": operator.mul,
+    "negate": operator.neg,
+    "divide": divide,
+    "power": _power,
+}

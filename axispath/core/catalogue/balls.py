@@ -1,0 +1,65 @@
+"""Helpers for enclosures: arb (a ball) and arb_series (a ball with its Taylor coefficients).
+
+A box of x becomes a series of length n; evaluating a formula on it encloses the value and
+the first n - 1 derivatives over the whole box at once (Moore, Kearfott and Cloud 2009,
+Introduction to Interval Analysis, chapter 9; Johansson 2017, Arb).
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from flint import arb, arb_series, ctx
+
+Ball = arb | arb_series
+
+MAX_ORDER = 8
+ctx.cap = MAX_ORDER  # a global of the library: the longest series anyone here may ask for
+NAN = arb.nan()
+
+
+class OutsideDomain(ArithmeticError):
+    """The argument is surely outside the domain, on the whole box."""
+
+
+def head(x: Ball) -> arb:
+    """The enclosure of the value itself."""
+    return x if isinstance(x, arb) else x[0]
+
+
+def undetermined(x: Ball) -> Ball:
+    """Nothing can be said: NaN in the shape of ``x``."""
+    return NAN if isinstance(x, arb) else arb_series([NAN] * x.prec, x.prec)
+
+
+def only_value(value: arb, x: Ball) -> Ball:
+    """A known value whose derivatives are not known, in the shape of ``x``."""
+    if isinstance(x, arb):
+        return value
+    return arb_series([value] + [NAN] * (x.prec - 1), x.prec)
+
+
+def guarded(
+    inside: Callable[[arb], bool], outside: Callable[[arb], bool], work: Callable[[Ball], Ball]
+) -> Callable[[Ball], Ball]:
+    """``work`` where the argument is surely inside the domain."""
+
+    def ball(x: Ball) -> Ball:
+        at = head(x)
+        if inside(at):
+            return work(x)
+        if outside(at):
+            raise OutsideDomain
+        return undetermined(x)
+
+    return ball
+
+
+def divide(top: Ball, bottom: Ball) -> Ball:
+    """A quotient; surely undefined where the divisor is exactly zero."""
+    at = head(bottom)
+    if at != 0:
+        return top / bottom
+    if at.is_zero():
+        raise OutsideDomain
+    return undetermined(bottom if isinstance(top, arb) else top)

@@ -1,0 +1,42 @@
+"""What the catalogue knows of one function."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from enum import Enum
+from typing import Any
+
+from axispath.core.language.vocabulary import Word
+
+
+class Angle(Enum):
+    """Whether a function takes an angle, gives one, or has nothing to do with angles."""
+
+    NONE = "none"
+    ARGUMENT = "argument"
+    RESULT = "result"
+
+
+@dataclass(frozen=True, slots=True)
+class Entry:
+    """A built-in function.
+
+    ``value`` maps float64 arrays (or scalars) to the same, NaN outside the domain, in
+    radians. ``ball`` maps arb or arb_series to a rigorous enclosure in radians, raises
+    OutsideDomain where the argument is surely outside and returns NaN where it may be.
+    ``value_in_degrees`` and ``ball_in_degrees`` do the same for arguments in degrees.
+    ``derivatives`` holds, per argument, the partial derivative as text in the language.
+    ``needs`` completes "… is defined only where"; empty if defined everywhere.
+    """
+
+    word: Word
+    summary: str
+    example: str
+    value: Callable[..., Any]
+    ball: Callable[..., Any]
+    derivatives: tuple[str, ...]
+    needs: str = ""
+    angle: Angle = Angle.NONE
+    value_in_degrees: Callable[..., Any] | None = None
+    ball_in_degrees: Callable[..., Any] | None = None

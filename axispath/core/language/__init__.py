@@ -1,0 +1,1 @@
+"""Text to tree and back: the written mathematics of a sheet."""

@@ -1,0 +1,108 @@
+"""LaTeX, for the typeset formulas on the page."""
+
+from __future__ import annotations
+
+from axispath.core.language.notation import write, write_domain, write_statement
+from axispath.core.language.tree import Domain, Expression, Statement
+from axispath.core.language.vocabulary import Shape, Vocabulary, Word
+
+GREEK = {
+    "π": r"\pi ",
+    "θ": r"\theta ",
+    "α": r"\alpha ",
+    "β": r"\beta ",
+    "γ": r"\gamma ",
+    "δ": r"\delta ",
+    "λ": r"\lambda ",
+    "μ": r"\mu ",
+    "ω": r"\omega ",
+    "φ": r"\varphi ",
+    "σ": r"\sigma ",
+    "τ": r"\tau ",
+    "∞": r"\infty ",
+    "-∞": r"-\infty ",
+}
+_SIGNS = {
+    "neg": "-",
+    "≤": r" \le ",
+    "≥": r" \ge ",
+    "for": r"\quad\text{for}\ \ ",
+    ",": ",\\,",
+    "in": r" \in ",
+}
+
+
+class Latex:
+    """LaTeX as KaTeX reads it."""
+
+    def __init__(self, vocabulary: Vocabulary) -> None:
+        self.vocabulary = vocabulary
+
+    fractions = True
+
+    def number(self, text: str) -> str:
+        """A decimal number; a power of ten is written out."""
+        mantissa, mark, exponent = text.lower().partition("e")
+        return rf"{mantissa}\cdot 10^{{{int(exponent)}}}" if mark else mantissa
+
+    def name(self, name: str) -> str:
+        """A letter in italics, a word upright, a subscript lowered."""
+        head, bar, index = name.partition("_")
+        shown = GREEK.get(head) or (head if len(head) == 1 else rf"\mathrm{{{head}}}")
+        return rf"{shown}_{{\mathrm{{{index}}}}}" if bar else shown
+
+    def sign(self, sign: str) -> str:
+        """A sign."""
+        return _SIGNS.get(sign, f" {sign} ")
+
+    def join(self, parts: list[str]) -> str:
+        """Parts side by side."""
+        return "".join(parts)
+
+    def times(self, left: str, right: str, written: bool) -> str:
+        """A product."""
+        return rf"{left} \cdot {right}" if written else rf"{left}\,{right}"
+
+    def over(self, top: str, bottom: str) -> str:
+        """A fraction."""
+        return rf"\frac{{{top}}}{{{bottom}}}"
+
+    def power(self, base: str, exponent: str) -> str:
+        """A power."""
+        return rf"{{{base}}}^{{{exponent}}}"
+
+    def bracket(self, inner: str, opening: str = "(", closing: str = ")") -> str:
+        """Brackets as tall as what they hold."""
+        return rf"\left{opening}{inner}\right{closing}"
+
+    def apply(self, word: Word, arguments: list[str]) -> str:
+        """A function with its arguments."""
+        match word.shape:
+            case Shape.ROOT:
+                return rf"\sqrt{{{arguments[0]}}}"
+            case Shape.INDEXED_ROOT:
+                return rf"\sqrt[{arguments[0]}]{{{arguments[1]}}}"
+            case Shape.BARS:
+                return rf"\left|{arguments[0]}\right|"
+            case Shape.BASE:
+                return rf"\log_{{{arguments[0]}}}{self.bracket(arguments[1])}"
+            case Shape.DEGREES:
+                simple = arguments[0].replace(".", "").isalnum()
+                return rf"{arguments[0] if simple else self.bracket(arguments[0])}^{{\circ}}"
+        given = ",\\,".join(arguments)
+        return rf"\operatorname{{{word.name}}}{self.bracket(given)}"
+
+
+def latex(node: Expression, vocabulary: Vocabulary) -> str:
+    """An expression in LaTeX."""
+    return write(node, Latex(vocabulary))
+
+
+def latex_domain(domain: Domain, vocabulary: Vocabulary) -> str:
+    """A domain in LaTeX."""
+    return write_domain(domain, Latex(vocabulary))
+
+
+def latex_statement(statement: Statement, vocabulary: Vocabulary, name: str | None = None) -> str:
+    """A statement in LaTeX."""
+    return write_statement(statement, Latex(vocabulary), name)

@@ -1,0 +1,79 @@
+"""MathML, so that a formula is on the page before any script runs, and for screen readers."""
+
+from __future__ import annotations
+
+from html import escape
+
+from axispath.core.language.notation import write_statement
+from axispath.core.language.tree import Statement
+from axispath.core.language.vocabulary import Shape, Vocabulary, Word
+
+_SIGNS = {"neg": "−", "-": "−", "in": "∈"}
+
+
+class MathML:
+    """Presentation MathML (MathML Core)."""
+
+    def __init__(self, vocabulary: Vocabulary) -> None:
+        self.vocabulary = vocabulary
+
+    fractions = True
+
+    def number(self, text: str) -> str:
+        """A decimal number."""
+        return f"<mn>{escape(text)}</mn>"
+
+    def name(self, name: str) -> str:
+        """A name, its subscript lowered."""
+        head, bar, index = name.partition("_")
+        shown = f"<mi>{escape(head)}</mi>"
+        return f"<msub>{shown}<mi>{escape(index)}</mi></msub>" if bar else shown
+
+    def sign(self, sign: str) -> str:
+        """A sign or the word for."""
+        if sign == "for":
+            return "<mtext>&#160; for &#160;</mtext>"
+        return f"<mo>{escape(_SIGNS.get(sign, sign))}</mo>"
+
+    def join(self, parts: list[str]) -> str:
+        """Parts side by side."""
+        return parts[0] if len(parts) == 1 else f"<mrow>{''.join(parts)}</mrow>"
+
+    def times(self, left: str, right: str, written: bool) -> str:
+        """A product."""
+        return f"<mrow>{left}<mo>{'·' if written else '&#8290;'}</mo>{right}</mrow>"
+
+    def over(self, top: str, bottom: str) -> str:
+        """A fraction."""
+        return f"<mfrac>{top}{bottom}</mfrac>"
+
+    def power(self, base: str, exponent: str) -> str:
+        """A power."""
+        return f"<msup>{base}{exponent}</msup>"
+
+    def bracket(self, inner: str, opening: str = "(", closing: str = ")") -> str:
+        """Brackets."""
+        return f"<mrow><mo>{opening}</mo>{inner}<mo>{closing}</mo></mrow>"
+
+    def apply(self, word: Word, arguments: list[str]) -> str:
+        """A function with its arguments."""
+        match word.shape:
+            case Shape.ROOT:
+                return f"<msqrt>{arguments[0]}</msqrt>"
+            case Shape.INDEXED_ROOT:
+                return f"<mroot>{arguments[1]}{arguments[0]}</mroot>"
+            case Shape.BARS:
+                return self.bracket(arguments[0], "|", "|")
+            case Shape.BASE:
+                head = f"<msub><mi>log</mi>{arguments[0]}</msub>"
+                return f"<mrow>{head}{self.bracket(arguments[1])}</mrow>"
+            case Shape.DEGREES:
+                return f"<mrow>{arguments[0]}<mo>°</mo></mrow>"
+        given = "<mo>,</mo>".join(arguments)
+        return f"<mrow><mi>{word.name}</mi><mo>&#8289;</mo>{self.bracket(given)}</mrow>"
+
+
+def mathml_statement(statement: Statement, vocabulary: Vocabulary, name: str | None = None) -> str:
+    """A statement as a whole ``math`` element."""
+    written = write_statement(statement, MathML(vocabulary), name)
+    return f'<math xmlns="http://www.w3.org/1998/Math/MathML">{written}</math>'

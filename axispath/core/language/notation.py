@@ -1,0 +1,197 @@
+"""Tree to written mathematics. Where brackets go is decided once, for every notation.
+
+A notation is a small set of ways to write one thing (a fraction, a power, …); the three
+that exist are in plain.py, latex.py and mathml.py.
+"""
+
+from __future__ import annotations
+
+from typing import Protocol
+
+from axispath.core.language.tree import (
+    Apply,
+    Call,
+    Constant,
+    Domain,
+    Expression,
+    FunctionStatement,
+    Name,
+    Negation,
+    Number,
+    Power,
+    Product,
+    Quotient,
+    Statement,
+    Sum,
+)
+from axispath.core.language.vocabulary import Shape, Vocabulary, Word
+
+# How tightly each kind of node holds together, loosest first.
+SUM, PRODUCT, SIGNED, POWER, ATOM = range(5)
+
+
+class Notation(Protocol):
+    """The ways of writing that a notation must offer."""
+
+    vocabulary: Vocabulary
+    fractions: bool  # whether a fraction bar brackets what it divides
+
+    def number(self, text: str) -> str:
+        """A decimal number."""
+
+    def name(self, name: str) -> str:
+        """A name or a constant."""
+
+    def sign(self, sign: str) -> str:
+        """One of + − = ≤ < ∈ , or the word for."""
+
+    def join(self, parts: list[str]) -> str:
+        """Parts side by side."""
+
+    def times(self, left: str, right: str, written: bool) -> str:
+        """A product, with a sign where ``written``."""
+
+    def over(self, top: str, bottom: str) -> str:
+        """A quotient."""
+
+    def power(self, base: str, exponent: str) -> str:
+        """A power."""
+
+    def bracket(self, inner: str, opening: str = "(", closing: str = ")") -> str:
+        """Something in brackets."""
+
+    def apply(self, word: Word, arguments: list[str]) -> str:
+        """A function of the catalogue with its arguments."""
+
+
+def write(node: Expression, notation: Notation) -> str:
+    """An expression in a notation."""
+    return _write(node, notation)
+
+
+def write_statement(statement: Statement, notation: Notation, name: str | None = None) -> str:
+    """A whole line; ``name`` is used where the statement has none of its own."""
+    body = _write(statement.body, notation)
+    own = statement.name or name
+    if not isinstance(statement, FunctionStatement):
+        return notation.join([notation.name(str(own)), notation.sign("="), body])
+    parts = [body]
+    if own:
+        given = _comma(notation, [notation.name(word) for word in statement.parameters])
+        head = notation.join([notation.name(own), notation.bracket(given)])
+        parts = [head, notation.sign("="), body]
+    if statement.domain:
+        parts += [notation.sign("for"), write_domain(statement.domain, notation)]
+    return notation.join(parts)
+
+
+def write_domain(domain: Domain, notation: Notation) -> str:
+    """A domain as a chain of comparisons, or as membership where it has no ends."""
+    variable = notation.name(domain.variable)
+    low = domain.low and _write(domain.low, notation)
+    high = domain.high and _write(domain.high, notation)
+    below = notation.sign("≤" if domain.low_closed else "<")
+    under = notation.sign("≤" if domain.high_closed else "<")
+    if low and high:
+        return notation.join([low, below, variable, under, high])
+    if low:
+        return notation.join([variable, notation.sign("≥" if domain.low_closed else ">"), low])
+    if high:
+        return notation.join([variable, under, high])
+    whole = _comma(notation, [notation.name("-∞"), notation.name("∞")])
+    return notation.join([variable, notation.sign("in"), notation.bracket(whole)])
+
+
+def _comma(notation: Notation, parts: list[str]) -> str:
+    found = parts[:1]
+    for part in parts[1:]:
+        found += [notation.sign(","), part]
+    return notation.join(found)
+
+
+def _write(node: Expression, notation: Notation) -> str:
+    match node:
+        case Number(text):
+            return notation.number(text)
+        case Constant(name) | Name(name):
+            return notation.name(name)
+        case Negation(operand):
+            return notation.join([notation.sign("neg"), _at_least(operand, SIGNED, notation)])
+        case Sum(terms):
+            return _sum(terms, notation)
+        case Product(left, right):
+            return notation.times(
+                _at_least(left, PRODUCT, notation),
+                _at_least(right, POWER, notation),
+                _needs_sign(left, right),
+            )
+        case Quotient(top, bottom):
+            if notation.fractions:
+                return notation.over(_write(top, notation), _write(bottom, notation))
+            return notation.over(
+                _at_least(top, PRODUCT, notation), _at_least(bottom, POWER, notation)
+            )
+        case Power(base, exponent):
+            inner = _write(exponent, notation)
+            if not notation.fractions and _tightness(exponent) < SIGNED:
+                inner = notation.bracket(inner)
+            return notation.power(_base(base, notation), inner)
+        case Apply(function, arguments):
+            written = [_write(part, notation) for part in arguments]
+            return notation.apply(word_of(function, notation), written)
+        case Call(name, arguments):
+            given = _comma(notation, [_write(part, notation) for part in arguments])
+            return notation.join([notation.name(name), notation.bracket(given)])
+
+
+def _sum(terms: tuple[Expression, ...], notation: Notation) -> str:
+    parts = [_at_least(terms[0], PRODUCT, notation)]
+    for term in terms[1:]:
+        if isinstance(term, Negation):
+            parts += [notation.sign("-"), _at_least(term.operand, PRODUCT, notation)]
+        else:
+            parts += [notation.sign("+"), _at_least(term, PRODUCT, notation)]
+    return notation.join(parts)
+
+
+def _base(base: Expression, notation: Notation) -> str:
+    text = _write(base, notation)
+    loose = isinstance(base, Apply) and word_of(base.function, notation).shape != Shape.BARS
+    return notation.bracket(text) if loose or _tightness(base) < ATOM else text
+
+
+def word_of(function: str, notation: Notation) -> Word:
+    """The word of a function."""
+    return notation.vocabulary.functions[function]
+
+
+def _at_least(node: Expression, level: int, notation: Notation) -> str:
+    text = _write(node, notation)
+    bare = notation.fractions and isinstance(node, Quotient)
+    return text if bare or _tightness(node) >= level else notation.bracket(text)
+
+
+def _tightness(node: Expression) -> int:
+    match node:
+        case Sum():
+            return SUM
+        case Product() | Quotient():
+            return PRODUCT
+        case Negation():
+            return SIGNED
+        case Power():
+            return POWER
+    return ATOM
+
+
+def _needs_sign(left: Expression, right: Expression) -> bool:
+    """Whether two factors side by side would be read as something else."""
+    first = right
+    while isinstance(first, Power):
+        first = first.base
+    if isinstance(first, Number):
+        return True
+    last = left
+    while isinstance(last, Product | Quotient):
+        last = last.right if isinstance(last, Product) else last.denominator
+    return isinstance(last, Name) and not isinstance(first, Name | Constant | Apply | Call)

@@ -1,0 +1,189 @@
+"""The tree of a formula: immutable values, equal when they mean the same.
+
+Places (offsets into the text) take no part in equality.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass, field
+from fractions import Fraction
+
+Place = tuple[int, int]
+
+
+@dataclass(frozen=True, slots=True)
+class Number:
+    """A decimal number as typed, such as ``2.50`` or ``6e-3``."""
+
+    text: str
+
+    @property
+    def value(self) -> Fraction:
+        """The exact value."""
+        return Fraction(self.text)
+
+
+@dataclass(frozen=True, slots=True)
+class Constant:
+    """A constant of the catalogue, by its canonical name."""
+
+    name: str
+
+
+@dataclass(frozen=True, slots=True)
+class Name:
+    """A parameter, a value of the sheet, or a name nobody has defined yet."""
+
+    name: str
+    place: Place = field(default=(0, 0), compare=False)
+
+
+@dataclass(frozen=True, slots=True)
+class Negation:
+    """The opposite of ``operand``."""
+
+    operand: Expression
+
+
+@dataclass(frozen=True, slots=True)
+class Sum:
+    """Two or more terms; a subtracted term is a Negation."""
+
+    terms: tuple[Expression, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Product:
+    """``left`` times ``right``, written out or side by side."""
+
+    left: Expression
+    right: Expression
+
+
+@dataclass(frozen=True, slots=True)
+class Quotient:
+    """``numerator`` over ``denominator``."""
+
+    numerator: Expression
+    denominator: Expression
+
+
+@dataclass(frozen=True, slots=True)
+class Power:
+    """``base`` to the ``exponent``."""
+
+    base: Expression
+    exponent: Expression
+
+
+@dataclass(frozen=True, slots=True)
+class Apply:
+    """A function of the catalogue, by its canonical name, applied to arguments."""
+
+    function: str
+    arguments: tuple[Expression, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Call:
+    """A function of the sheet applied to arguments."""
+
+    name: str
+    arguments: tuple[Expression, ...]
+    place: Place = field(default=(0, 0), compare=False)
+
+
+Expression = Number | Constant | Name | Negation | Sum | Product | Quotient | Power | Apply | Call
+
+
+@dataclass(frozen=True, slots=True)
+class Domain:
+    """The stretch of ``variable`` on which a definition holds; a missing end is infinite."""
+
+    variable: str
+    low: Expression | None
+    high: Expression | None
+    low_closed: bool
+    high_closed: bool
+
+
+@dataclass(frozen=True, slots=True)
+class FunctionStatement:
+    """``name(parameters) = body``; ``name`` is None for a bare expression in x.
+
+    ``body_end`` is the offset where the text of the body ends and a domain may follow.
+    """
+
+    name: str | None
+    parameters: tuple[str, ...]
+    body: Expression
+    domain: Domain | None
+    body_end: int = field(default=0, compare=False)
+
+
+@dataclass(frozen=True, slots=True)
+class ValueStatement:
+    """``name = body``, a number."""
+
+    name: str
+    body: Expression
+
+
+Statement = FunctionStatement | ValueStatement
+
+
+def children(node: Expression) -> tuple[Expression, ...]:
+    """The direct parts of a node, left to right."""
+    match node:
+        case Number() | Constant() | Name():
+            return ()
+        case Negation(operand):
+            return (operand,)
+        case Sum(terms):
+            return terms
+        case Product(left, right) | Quotient(left, right) | Power(left, right):
+            return (left, right)
+        case Apply(_, arguments) | Call(_, arguments):
+            return arguments
+
+
+def walk(node: Expression) -> Iterator[Expression]:
+    """Every node of the tree, parents first."""
+    pending = [node]
+    while pending:
+        current = pending.pop()
+        yield current
+        pending.extend(reversed(children(current)))
+
+
+def literal(node: Expression) -> Fraction | None:
+    """The exact value of a number written out, with signs and one division, else None."""
+    match node:
+        case Number():
+            return node.value
+        case Negation(operand):
+            inner = literal(operand)
+            return None if inner is None else -inner
+        case Quotient(Number() as top, Number() as bottom) if bottom.value:
+            return top.value / bottom.value
+        case Quotient(Negation(Number() as top), Number() as bottom) if bottom.value:
+            return -top.value / bottom.value
+    return None
+
+
+def odd_root(exponent: Expression) -> Fraction | None:
+    """The exponent p/q of a real root with q odd and above 1, written as a fraction, else None.
+
+    ``x^(1/3)`` is the real cube root; ``x^0.2`` is not a root, because a decimal is not
+    written as one.
+    """
+    bare = exponent.operand if isinstance(exponent, Negation) else exponent
+    if not isinstance(bare, Quotient):
+        return None
+    value = literal(exponent)
+    if value is None or value.denominator == 1 or value.denominator % 2 == 0:
+        return None
+    top, bottom = literal(bare.numerator), literal(bare.denominator)
+    whole = top is not None and bottom is not None and top.denominator == bottom.denominator == 1
+    return value if whole else None

@@ -1,0 +1,46 @@
+"""The words that every sheet understands, as far as reading and writing them goes.
+
+The catalogue fills a vocabulary; the language only looks words up in it.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import dataclass, field
+from enum import Enum
+
+
+class Shape(Enum):
+    """How an applied function looks in writing."""
+
+    WORD = "sin(x)"
+    ROOT = "√x"
+    INDEXED_ROOT = "ⁿ√x"
+    BARS = "|x|"
+    BASE = "log₂(x)"
+    DEGREES = "x°"
+
+
+@dataclass(frozen=True, slots=True)
+class Word:
+    """A function: canonical name, argument names, other spellings, the name of its inverse."""
+
+    name: str
+    arguments: tuple[str, ...] = ("x",)
+    spellings: tuple[str, ...] = ()
+    inverse: str | None = None
+    shape: Shape = Shape.WORD
+
+
+@dataclass(frozen=True, slots=True)
+class Vocabulary:
+    """Functions and constants by every spelling of theirs."""
+
+    functions: dict[str, Word] = field(default_factory=dict)
+    constants: dict[str, str] = field(default_factory=dict)
+
+    @staticmethod
+    def of(words: Iterable[Word], constants: dict[str, str]) -> Vocabulary:
+        """A vocabulary of ``words``; ``constants`` maps spellings to canonical names."""
+        functions = {spelling: word for word in words for spelling in (word.name, *word.spellings)}
+        return Vocabulary(functions, constants)

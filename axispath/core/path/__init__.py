@@ -1,0 +1,1 @@
+"""Landmarks: found, proved and put in order."""

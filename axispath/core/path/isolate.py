@@ -1,0 +1,163 @@
+"""Cut an interval into boxes until every derivative wanted is understood on each.
+
+Breadth first, so that when the budget ends what is left open is as narrow as it can be.
+The test on each box follows Moore (1966) and Kearfott (1996): an enclosure without 0
+proves that there is no zero; a derivative without zeros hands the box to chain.py.
+"""
+
+from __future__ import annotations
+
+from collections import deque
+from collections.abc import Callable
+from dataclasses import dataclass, field
+
+from flint import arb
+
+from axispath.core.arithmetic.balls import DOUBLE, box, precision
+from axispath.core.catalogue.balls import OutsideDomain
+from axispath.core.path.chain import resolve
+from axispath.core.path.landmark import Open, Reason, Stretch
+from axispath.core.path.root import Root
+from axispath.core.path.tower import Tower
+
+MAX_ROOTS = 1000
+NARROWEST = 2.0**-40  # of the whole interval
+CUTS = (0.487, 0.521, 0.463, 0.547)  # off the middle, where zeros of school functions like to be
+
+
+@dataclass
+class Isolated:
+    """All roots of the wanted levels outside the ``open`` stretches."""
+
+    roots: list[Root] = field(default_factory=list)
+    open: list[Open] = field(default_factory=list)
+    undefined: list[Stretch] = field(default_factory=list)
+    flat: dict[int, list[Stretch]] = field(default_factory=dict)
+    more: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class _Box:
+    low: float
+    high: float
+    depth: int
+    wanted: tuple[int, ...]
+
+
+def isolate(tower: Tower, low: float, high: float, wanted: tuple[int, ...]) -> Isolated:
+    """Find the zeros of the ``wanted`` levels between ``low`` and ``high``."""
+    result = Isolated()
+    narrowest = max((high - low) * NARROWEST, 8 * abs(high) * 2.0**-52, 8 * abs(low) * 2.0**-52)
+    queue = deque([_Box(low, high, 0, wanted)])
+    with precision(DOUBLE):
+        while queue:
+            if tower.left <= 0 or len(result.roots) > 3 * MAX_ROOTS:
+                result.more = len(result.roots) > 3 * MAX_ROOTS
+                result.open += [Open(b.low, b.high, Reason.BUDGET) for b in queue]
+                break
+            _examine(tower, queue.popleft(), narrowest, result, queue.append)
+    result.open = merged_open(result.open, narrowest)
+    result.undefined = merged(result.undefined, narrowest)
+    result.flat = {level: merged(found, narrowest) for level, found in result.flat.items()}
+    return result
+
+
+def _examine(
+    tower: Tower, at: _Box, narrowest: float, result: Isolated, later: Callable[[_Box], None]
+) -> None:
+    x = box(at.low, at.high)
+    count = min(at.wanted[-1] + 2 + at.depth // 12, 6)
+    try:
+        levels = tower.levels(x, count)
+    except OutsideDomain:
+        result.undefined.append(Stretch(at.low, at.high))
+        return
+    levels = _tightened(tower, at, x, levels)
+    still: list[int] = []
+    resolved: list[int] = []
+    top = 0
+    for level in at.wanted:
+        if levels[level].is_zero():
+            result.flat.setdefault(level, []).append(Stretch(at.low, at.high))
+            continue
+        first = next((k for k in range(level, count) if levels[k] != 0), None)
+        if first is None:
+            still.append(level)
+        elif first > level:
+            top = max(top, first)
+            resolved.append(level)
+    if resolved:
+        for root in resolve(tower, at.low, at.high, top, resolved[0]):
+            if root.level in resolved:
+                _take(root, result)
+    if still:
+        _divide(tower, at, tuple(still), narrowest, levels, result, later)
+
+
+def _take(root: Root, result: Isolated) -> None:
+    if root.narrow:
+        result.roots.append(root)
+    else:
+        low, high = float(root.ball.lower()), float(root.ball.upper())
+        result.open.append(Open(low, high, Reason.CLOSE))
+
+
+def _tightened(tower: Tower, at: _Box, x: arb, levels: list[arb]) -> list[arb]:
+    """The mean value form, f(m) + f'(X)(X − m), where the plain enclosure says nothing."""
+    if at.depth < 3 or levels[0] != 0 or not levels[1].is_finite() or 0 not in at.wanted:
+        return levels
+    middle = arb(x.mid())
+    centred = tower.level(0, middle) + levels[1] * (x - middle)
+    if centred != 0:
+        return [centred, *levels[1:]]
+    return levels
+
+
+def _divide(
+    tower: Tower,
+    at: _Box,
+    wanted: tuple[int, ...],
+    narrowest: float,
+    levels: list[arb],
+    result: Isolated,
+    later: Callable[[_Box], None],
+) -> None:
+    width = at.high - at.low
+    if width <= narrowest:
+        finite = all(levels[level].is_finite() for level in wanted)
+        result.open.append(Open(at.low, at.high, Reason.CLOSE if finite else Reason.BREAK))
+        return
+    cut = at.low + width * CUTS[0]
+    for fraction in CUTS:
+        cut = at.low + width * fraction
+        try:
+            if all(value != 0 for value in tower.levels(arb(cut), wanted[-1] + 1)):
+                break
+        except OutsideDomain:
+            break
+    later(_Box(at.low, cut, at.depth + 1, wanted))
+    later(_Box(cut, at.high, at.depth + 1, wanted))
+
+
+def merged(stretches: list[Stretch], gap: float) -> list[Stretch]:
+    """Neighbouring stretches joined, in order."""
+    joined: list[Stretch] = []
+    for stretch in sorted(stretches, key=lambda s: s.low):
+        if joined and stretch.low - joined[-1].high <= gap:
+            joined[-1] = Stretch(joined[-1].low, max(joined[-1].high, stretch.high))
+        else:
+            joined.append(stretch)
+    return joined
+
+
+def merged_open(stretches: list[Open], gap: float) -> list[Open]:
+    """Neighbouring open stretches joined, with the strongest of their reasons."""
+    joined: list[Open] = []
+    for item in sorted(stretches, key=lambda s: s.low):
+        if joined and item.low - joined[-1].high <= gap:
+            last = joined[-1]
+            reason = last.reason if last.reason == item.reason else Reason.BREAK
+            joined[-1] = Open(last.low, max(last.high, item.high), reason)
+        else:
+            joined.append(item)
+    return joined

@@ -1,0 +1,102 @@
+"""One isolated zero of one level of a tower, narrowed by interval Newton.
+
+Moore (1966), Interval Analysis; Kearfott (1996), Rigorous Global Search, chapter 1: with a
+bracket X whose ends differ in sign, X and m − F(m)/F'(X) both contain the zero.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from flint import arb
+
+from axispath.core.arithmetic.balls import precision
+from axispath.core.path.tower import LADDER, Tower, sign
+
+MAX_STEPS = 400
+
+
+@dataclass
+class Root:
+    """A zero of level ``level`` inside ``ball``, the only one in [``low``, ``high``].
+
+    ``crosses`` tells whether the level changes sign there. ``multiple`` marks a zero that
+    no sign change proves: the levels below it touch zero there too.
+    """
+
+    level: int
+    ball: arb
+    low: float
+    high: float
+    crosses: bool = True
+    multiple: bool = False
+    bits: int = 0
+
+    @property
+    def narrow(self) -> bool:
+        """Whether the place is known to float64 precision, give or take some digits."""
+        width = self.high - self.low
+        return bool(self.ball.rad() <= max(abs(self.x) * 1e-14, width * 1e-14))
+
+    @property
+    def x(self) -> float:
+        """The nearest float64."""
+        return float(self.ball.mid())
+
+
+def bracketed(tower: Tower, level: int, low: arb, high: arb, sign_low: int) -> Root:
+    """The only zero of ``level`` between ``low`` and ``high``, whose signs differ."""
+    with precision(LADDER[1]):
+        ball = low.union(high)
+    root = Root(level, ball, float(low.mid()), float(high.mid()))
+    narrow(tower, root, LADDER[1], sign_low)
+    return root
+
+
+def narrow(tower: Tower, root: Root, bits: int, sign_low: int) -> None:
+    """Narrow the ball of a simple root to about ``bits`` of working precision."""
+    level, wide = root.level, root.ball
+    with precision(bits):
+        for _ in range(MAX_STEPS):
+            if wide.is_exact():
+                break
+            middle = arb(wide.mid())
+            slope = tower.levels(wide, level + 2)[level + 1]
+            at_middle = tower.level(level, middle) if slope != 0 else slope
+            if slope != 0:
+                closer = (middle - at_middle / slope).intersection(wide)
+            else:
+                closer = _cut(tower, level, wide, sign_low)
+            if closer.rad() > wide.rad() * 0.9:
+                break
+            wide = closer
+    root.ball, root.bits = wide, bits
+
+
+def _cut(tower: Tower, level: int, wide: arb, sign_low: int) -> arb:
+    """The part of ``wide`` that holds the sign change, cut where the sign is known."""
+    low, high = arb(wide.lower()), arb(wide.upper())
+    for fraction in (0.5, 0.4, 0.6):
+        place = arb((low + (high - low) * arb(fraction)).mid())
+        found = sign(tower.level(level, place))
+        if found:
+            return place.union(high) if found == sign_low else low.union(place)
+    return wide
+
+
+def sharpen(tower: Tower, root: Root, bits: int) -> arb:
+    """The ball of a root for work at ``bits``."""
+    if root.bits < bits and not root.multiple:
+        narrow(tower, root, bits, tower.sign_at(root.level, root.low))
+    return root.ball
+
+
+def sign_at_root(tower: Tower, level: int, root: Root) -> int:
+    """The sign of a lower level at a root, 0 where it cannot be told from zero."""
+    for bits in LADDER:
+        ball = sharpen(tower, root, max(bits, LADDER[1]))
+        with precision(bits):
+            found = sign(tower.level(level, ball))
+        if found:
+            return found
+    return 0

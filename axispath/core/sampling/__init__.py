@@ -1,0 +1,1 @@
+"""Curves as polylines that tell the truth at the size at which they are drawn."""

@@ -1,0 +1,166 @@
+"""A function as a polyline, adaptive in pixels.
+
+A stroke is drawn between two samples only where the curve is straight to a third of a
+pixel, or where a ball enclosure proves that the function stays finite in between; so no
+stroke crosses a pole. Samples are spaced unevenly on purpose: a regular grid can fall into
+step with a fast oscillation and draw a slow wave that is not there.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+import numpy as np
+from numpy.typing import NDArray
+
+from axispath.core.arithmetic.balls import DOUBLE, BallFunction, box, precision
+from axispath.core.arithmetic.floats import FloatFunction
+from axispath.core.catalogue.balls import OutsideDomain
+from axispath.core.sampling.view import Frame
+
+Floats = NDArray[np.float64]
+
+SPACING = 1.5  # pixels between first samples
+STRAIGHT = 0.3  # pixels a curve may leave its chord by
+MAX_DEPTH = 8
+MAX_SAMPLES = 14_000
+MAX_PROOFS = 300
+BEYOND = 4.0  # picture heights above or below the view at which a sample is held
+SPLIT = 0.47
+EDGE_STEPS = 48
+
+
+def polyline(
+    function: FloatFunction,
+    balls: BallFunction,
+    frame: Frame,
+    low: float = -np.inf,
+    high: float = np.inf,
+    also: Sequence[float] = (),
+) -> NDArray[np.float32]:
+    """Samples of a function on [``low``, ``high``] within the frame, shape (n, 2).
+
+    Coordinates are relative to the view, 0 to 1 from left to right and from bottom to top,
+    so that a deep zoom loses nothing in 32 bits. A row of NaN ends a stroke. ``also`` are
+    places that must be among the samples, such as landmarks.
+    """
+    start, stop = max(low, frame.left), min(high, frame.right)
+    if not start <= stop:
+        return np.empty((0, 2), dtype=np.float32)
+    x = _first_samples(frame, start, stop, also)
+    y = _heights(function, x, frame)
+    x, y, unresolved = _refined(function, frame, x, y)
+    x, y, unresolved = _with_edges(function, frame, x, y, unresolved)
+    gaps = _gaps(balls, x, y, unresolved)
+    return _relative(frame, x, y, gaps)
+
+
+def _first_samples(frame: Frame, start: float, stop: float, also: Sequence[float]) -> Floats:
+    share = (stop - start) / (frame.right - frame.left)
+    count = max(int(frame.width * share / SPACING) + 2, 3)
+    even = np.linspace(0.0, 1.0, count)
+    uneven = even + np.sin(np.arange(count) * 2.399) * (0.3 / count)
+    uneven[0], uneven[-1] = 0.0, 1.0
+    x = start + (stop - start) * uneven
+    x[-1] = stop
+    inside = [place for place in also if start < place < stop]
+    return np.unique(np.concatenate([x, inside])) if inside else x
+
+
+def _heights(function: FloatFunction, x: Floats, frame: Frame) -> Floats:
+    """Heights in pixels above the bottom of the view; NaN where undefined."""
+    scale = frame.height / (frame.top - frame.bottom)
+    with np.errstate(all="ignore"):
+        pixels = (function(x) - frame.bottom) * scale
+    limit = (BEYOND + 1) * frame.height
+    return np.clip(pixels, -limit, limit)
+
+
+def _refined(
+    function: FloatFunction, frame: Frame, x: Floats, y: Floats
+) -> tuple[Floats, Floats, NDArray[np.bool_]]:
+    """Split every stretch that is not straight yet; the flags mark those that never were."""
+    pending = _suspicious(y) & _may_show(y, frame)
+    for _ in range(MAX_DEPTH):
+        at = np.flatnonzero(pending)
+        if not len(at) or len(x) + len(at) > MAX_SAMPLES:
+            break
+        left, right = x[at], x[at + 1]
+        middle = left + (right - left) * SPLIT
+        height = _heights(function, middle, frame)
+        chord = y[at] + (y[at + 1] - y[at]) * SPLIT
+        bent = ~(np.abs(height - chord) <= STRAIGHT)
+        pending[at] = bent
+        x, y = np.insert(x, at + 1, middle), np.insert(y, at + 1, height)
+        pending = np.insert(pending, at + 1, bent)
+        pending &= _may_show(y, frame)
+    return x, y, pending
+
+
+def _suspicious(y: Floats) -> NDArray[np.bool_]:
+    """Stretches beside a bend, a steep rise or an undefined sample."""
+    bend = np.abs(np.diff(y, 2)) / 8
+    curved = np.zeros(len(y), dtype=bool)
+    curved[1:-1] = ~(bend <= STRAIGHT)
+    curved[0], curved[-1] = curved[1], curved[-2]
+    steep = ~(np.abs(np.diff(y)) <= 40)
+    return curved[:-1] | curved[1:] | steep
+
+
+def _may_show(y: Floats, frame: Frame) -> NDArray[np.bool_]:
+    """Stretches that are not wholly above, wholly below or wholly undefined."""
+    above, below, missing = y > frame.height, y < 0, np.isnan(y)
+    hidden = (above[:-1] & above[1:]) | (below[:-1] & below[1:]) | (missing[:-1] & missing[1:])
+    return ~hidden
+
+
+def _with_edges(
+    function: FloatFunction, frame: Frame, x: Floats, y: Floats, unresolved: NDArray[np.bool_]
+) -> tuple[Floats, Floats, NDArray[np.bool_]]:
+    """Where defined turns into undefined, walk up to the edge by bisection."""
+    missing = np.isnan(y)
+    at = np.flatnonzero(missing[:-1] != missing[1:])
+    if not len(at):
+        return x, y, unresolved
+    at = at[:MAX_PROOFS]
+    inner = np.where(missing[at], x[at + 1], x[at])
+    outer = np.where(missing[at], x[at], x[at + 1])
+    height = np.where(missing[at], y[at + 1], y[at])
+    for _ in range(EDGE_STEPS):
+        middle = inner + (outer - inner) * 0.5
+        found = _heights(function, middle, frame)
+        defined = ~np.isnan(found)
+        inner, height = np.where(defined, middle, inner), np.where(defined, found, height)
+        outer = np.where(defined, outer, middle)
+    x, y = np.insert(x, at + 1, inner), np.insert(y, at + 1, height)
+    # The stretch between the last defined sample and the edge has been walked: draw it.
+    return x, y, np.insert(unresolved, at + 1, False)
+
+
+def _gaps(balls: BallFunction, x: Floats, y: Floats, unresolved: NDArray[np.bool_]) -> list[int]:
+    """Stretches that must not be drawn: still bent, and not proven finite."""
+    gaps = []
+    suspects = np.flatnonzero(unresolved & ~np.isnan(y[:-1]) & ~np.isnan(y[1:]))
+    if len(suspects) > MAX_PROOFS:
+        return []  # a fast oscillation that ran out of samples: dense strokes are its picture
+    with precision(DOUBLE):
+        for index in suspects:
+            try:
+                finite = balls.value(box(float(x[index]), float(x[index + 1]))).is_finite()
+            except OutsideDomain:
+                finite = False
+            if not finite:
+                gaps.append(int(index))
+    return gaps
+
+
+def _relative(frame: Frame, x: Floats, y: Floats, gaps: list[int]) -> NDArray[np.float32]:
+    across = (x - frame.left) / (frame.right - frame.left)
+    rows = np.stack([across, y / frame.height], axis=1)
+    if gaps:
+        rows = np.insert(rows, np.array(gaps) + 1, np.nan, axis=0)
+    missing = np.isnan(rows[:, 1])
+    rows[missing] = np.nan
+    again = np.zeros(len(rows), dtype=bool)
+    again[1:] = missing[1:] & missing[:-1]
+    return rows[~again].astype(np.float32)

@@ -1,0 +1,1 @@
+"""A sheet: lanes, names, dependencies, and what an edit makes of them."""

@@ -1,0 +1,292 @@
+"""Edits: functions from document to document.
+
+An edit either gives a whole new document or raises EditRefused with a sentence; there is
+nothing in between.
+"""
+
+from __future__ import annotations
+
+import secrets
+from typing import Annotated, Literal
+
+from pydantic import Field, TypeAdapter
+
+from axispath.core import catalogue
+from axispath.core.arithmetic.unit import AngleUnit
+from axispath.core.language.errors import LanguageError
+from axispath.core.language.plain import plain
+from axispath.core.language.statement import parse_expression, parse_statement
+from axispath.core.language.tree import Expression, FunctionStatement, Statement
+from axispath.core.sheet.document import (
+    COLOURS,
+    MAX_LANES,
+    MAX_NAME,
+    Document,
+    Lane,
+    LaneId,
+    Table,
+    Value,
+    View,
+)
+from axispath.core.sheet.resolve import resolve, scope_of
+
+LETTERS = "fghjklmnpqsuvwzabcd"
+
+
+class EditRefused(Exception):
+    """The edit cannot be made; ``start`` and ``end`` are offsets into the text it brought."""
+
+    def __init__(self, message: str, start: int = 0, end: int = 0, mend: str | None = None) -> None:
+        super().__init__(message)
+        self.message = message
+        self.start = start
+        self.end = end
+        self.mend = mend
+
+
+class AddLane(Value):
+    """A new lane at the end."""
+
+    do: Literal["add lane"] = "add lane"
+    text: str
+    id: LaneId | None = None
+
+
+class ReviseLane(Value):
+    """Another line for a lane."""
+
+    do: Literal["revise lane"] = "revise lane"
+    id: LaneId
+    text: str
+
+
+class RemoveLane(Value):
+    """A lane less."""
+
+    do: Literal["remove lane"] = "remove lane"
+    id: LaneId
+
+
+class ShowLane(Value):
+    """Hide a lane from the plot, or show it again."""
+
+    do: Literal["show lane"] = "show lane"
+    id: LaneId
+    shown: bool
+
+
+class SetDomain(Value):
+    """Ends of a lane's domain as typed; an empty text removes an end, None leaves it."""
+
+    do: Literal["set domain"] = "set domain"
+    id: LaneId
+    low: Annotated[str, Field(max_length=200)] | None = None
+    high: Annotated[str, Field(max_length=200)] | None = None
+
+
+class SetUnit(Value):
+    """The angle unit."""
+
+    do: Literal["set unit"] = "set unit"
+    unit: AngleUnit
+
+
+class Rename(Value):
+    """Another name for the sheet."""
+
+    do: Literal["rename"] = "rename"
+    name: str
+
+
+class SetTable(Value):
+    """The rows of the table of values."""
+
+    do: Literal["set table"] = "set table"
+    table: Table
+
+
+Edit = AddLane | ReviseLane | RemoveLane | ShowLane | SetDomain | SetUnit | Rename | SetTable
+EDITS: TypeAdapter[list[Edit]] = TypeAdapter(
+    Annotated[list[Annotated[Edit, Field(discriminator="do")]], Field(min_length=1, max_length=50)]
+)
+
+
+def apply(document: Document, edit: Edit) -> Document:
+    """The document after the edit."""
+    match edit:
+        case AddLane():
+            return _add(document, edit)
+        case ReviseLane():
+            return _revise(document, _lane(document, edit.id), edit.text)
+        case RemoveLane():
+            lane = _lane(document, edit.id)
+            rest = tuple(other for other in document.lanes if other != lane)
+            return document.model_copy(update={"lanes": rest})
+        case ShowLane():
+            lane = _lane(document, edit.id)
+            return document.with_lane(lane.model_copy(update={"hidden": not edit.shown}))
+        case SetDomain():
+            return _set_domain(document, edit)
+        case SetUnit():
+            return document.model_copy(update={"unit": edit.unit})
+        case Rename():
+            name = " ".join(edit.name.split())
+            if not name:
+                raise EditRefused("A sheet needs a name.")
+            if len(name) > MAX_NAME:
+                raise EditRefused(f"The name is too long: {MAX_NAME} characters at most.")
+            return document.model_copy(update={"name": name})
+        case SetTable():
+            return document.model_copy(update={"table": edit.table})
+
+
+def describe(document: Document, edit: Edit) -> str:
+    """What the edit does, to stand after “Undo”."""
+    match edit:
+        case AddLane():
+            return "adding a lane"
+        case ReviseLane():
+            return f"changing {_called(document, edit.id)}"
+        case RemoveLane():
+            return f"deleting {_called(document, edit.id)}"
+        case ShowLane():
+            return f"{'showing' if edit.shown else 'hiding'} {_called(document, edit.id)}"
+        case SetDomain():
+            return f"the domain of {_called(document, edit.id)}"
+        case SetUnit():
+            return "the angle unit"
+        case Rename():
+            return "the sheet’s name"
+        case SetTable():
+            return "the table’s rows"
+
+
+def with_view(document: Document, view: View) -> Document:
+    """The document seen through another view."""
+    return document.model_copy(update={"view": view})
+
+
+def _called(document: Document, lane_id: str) -> str:
+    lane = resolve(document).lane(lane_id)
+    return (lane.name if lane else None) or "a lane"
+
+
+def _lane(document: Document, lane_id: str) -> Lane:
+    lane = document.lane(lane_id)
+    if lane is None:
+        raise EditRefused("This lane is not on the sheet any more.")
+    return lane
+
+
+def _add(document: Document, edit: AddLane) -> Document:
+    if len(document.lanes) >= MAX_LANES:
+        raise EditRefused(f"A sheet can hold {MAX_LANES} lanes, and this one is full.")
+    lane_id = edit.id if edit.id and document.lane(edit.id) is None else secrets.token_hex(4)
+    lane = Lane(id=lane_id, text="", colour=_free_colour(document))
+    extended = document.model_copy(update={"lanes": (*document.lanes, lane)})
+    return _revise(extended, lane, edit.text)
+
+
+def _revise(document: Document, lane: Lane, text: str) -> Document:
+    """``lane`` with another line, checked in the company of the other lanes."""
+    text = text.strip()
+    statement = _read(document, lane, text)
+    name = None if statement.name else lane.name or _free_name(document, lane)
+    changed = document.with_lane(lane.model_copy(update={"text": text, "name": name}))
+    resolved = resolve(changed).lane(lane.id)
+    assert resolved is not None
+    if resolved.error:
+        raise _refused(resolved.error)
+    _refuse_lost_argument(document, changed)
+    return changed
+
+
+def _read(document: Document, lane: Lane, text: str) -> Statement:
+    scope = scope_of(document.lanes, without=lane.id)
+    try:
+        statement = parse_statement(text, scope)
+    except LanguageError as error:
+        raise _refused(error) from error
+    if statement.name in scope.functions or statement.name in scope.values:
+        end = len(text.partition("=")[0].rstrip())
+        raise EditRefused(f"{statement.name} is defined in another lane already.", 0, end)
+    return statement
+
+
+def _refuse_lost_argument(before: Document, after: Document) -> None:
+    """Refuse an edit that would make another lane, understood so far, an error."""
+    was = {lane.lane.id for lane in resolve(before) if lane.error is None and lane.statement}
+    for lane in resolve(after):
+        if lane.error and lane.lane.id in was:
+            raise EditRefused(f"{lane.name or 'Another lane'} would stop working: {lane.error}")
+
+
+def _refused(error: LanguageError) -> EditRefused:
+    return EditRefused(error.message, error.start, error.end, error.mend)
+
+
+def _free_colour(document: Document) -> int:
+    used = [lane.colour for lane in document.lanes]
+    return min(range(COLOURS), key=lambda colour: (used.count(colour), colour))
+
+
+def _free_name(document: Document, lane: Lane) -> str:
+    """The next free letter, from f on, then f_1 and so on."""
+    scope = scope_of(document.lanes, without=lane.id)
+    taken = {*scope.functions, *scope.values, *_wanted(document, lane)}
+    numbered = (f"f_{number}" for number in range(1, MAX_LANES + 2))
+    return next(name for name in (*LETTERS, *numbered) if name not in taken)
+
+
+def _wanted(document: Document, lane: Lane) -> set[str]:
+    """Names that other lanes wait for: giving one of them by chance would change their meaning."""
+    return {
+        name for other in resolve(document) if other.lane.id != lane.id for name in other.missing
+    }
+
+
+def _set_domain(document: Document, edit: SetDomain) -> Document:
+    lane = _lane(document, edit.id)
+    resolved = resolve(document).lane(lane.id)
+    statement = resolved.statement if resolved else None
+    if not isinstance(statement, FunctionStatement) or len(statement.parameters) != 1:
+        raise EditRefused("Only a function of one variable has a domain.")
+    domain = statement.domain
+    low = _new_end(document, edit.low, domain.low if domain else None)
+    high = _new_end(document, edit.high, domain.high if domain else None)
+    written = _domain_text(
+        statement.parameters[0],
+        (low, domain.low_closed if domain and domain.low else True),
+        (high, domain.high_closed if domain and domain.high else True),
+    )
+    return _revise(document, lane, lane.text[: statement.body_end].rstrip() + written)
+
+
+def _new_end(document: Document, typed: str | None, before: Expression | None) -> str:
+    return plain_end(before) if typed is None else _checked_end(document, typed)
+
+
+def plain_end(end: Expression | None) -> str:
+    """An end of a domain as one-line text; empty where there is none."""
+    return plain(end, catalogue.VOCABULARY) if end is not None else ""
+
+
+def _checked_end(document: Document, typed: str) -> str:
+    text = typed.strip()
+    if not text or text in ("∞", "-∞", "−∞"):
+        return ""
+    try:
+        parse_expression(text, scope_of(document.lanes))
+    except LanguageError as error:
+        raise _refused(error) from error
+    return text
+
+
+def _domain_text(variable: str, low: tuple[str, bool], high: tuple[str, bool]) -> str:
+    (start, low_closed), (stop, high_closed) = low, high
+    below, under = "<=" if low_closed else "<", "<=" if high_closed else "<"
+    if start and stop:
+        return f" for {start} {below} {variable} {under} {stop}"
+    if start:
+        return f" for {variable} {'>=' if low_closed else '>'} {start}"
+    return f" for {variable} {under} {stop}" if stop else ""

@@ -1,0 +1,316 @@
+"""A document with its lines read, its names resolved and its functions ready to compute.
+
+Order does not matter: names are collected from all lanes first.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Hashable, Iterator
+from dataclasses import dataclass, field
+from functools import cached_property, lru_cache
+
+from flint import arb
+
+from axispath.core import catalogue
+from axispath.core.arithmetic.balls import BallFunction, constant_ball, precision
+from axispath.core.arithmetic.floats import FloatFunction, float_function, float_value
+from axispath.core.arithmetic.interval import End
+from axispath.core.arithmetic.program import Definition, Program, TooLarge, program
+from axispath.core.arithmetic.unit import AngleUnit
+from axispath.core.language.errors import LanguageError
+from axispath.core.language.scope import Scope
+from axispath.core.language.statement import heading, parse_statement
+from axispath.core.language.tree import (
+    Call,
+    Domain,
+    Expression,
+    FunctionStatement,
+    Name,
+    Statement,
+    ValueStatement,
+    walk,
+)
+from axispath.core.sheet.document import Document, Lane
+
+END_BITS = 200
+
+
+@dataclass(frozen=True)
+class ResolvedLane:
+    """A lane with what its line means here. ``error`` is set where it means nothing."""
+
+    lane: Lane
+    unit: AngleUnit
+    statement: Statement | None = None
+    error: LanguageError | None = None
+    missing: tuple[str, ...] = ()
+    definitions: dict[str, Definition] = field(default_factory=dict, repr=False, compare=False)
+
+    @property
+    def name(self) -> str | None:
+        """The name the lane defines."""
+        return (self.statement.name if self.statement else None) or self.lane.name
+
+    @property
+    def ready(self) -> bool:
+        """Whether the lane has a meaning that can be computed."""
+        return self.error is None and not self.missing and self.statement is not None
+
+    @property
+    def plottable(self) -> bool:
+        """Whether the lane is a function of one variable, ready to compute."""
+        return (
+            self.ready
+            and isinstance(self.statement, FunctionStatement)
+            and (len(self.statement.parameters) == 1)
+        )
+
+    @cached_property
+    def program(self) -> Program:
+        """The formula as steps."""
+        assert self.statement is not None
+        inputs = getattr(self.statement, "parameters", ())
+        return program(self.statement.body, inputs, self.definitions)
+
+    @cached_property
+    def floats(self) -> FloatFunction:
+        """The formula on float64 arrays, whatever its domain."""
+        return float_function(self.program, self.unit)
+
+    @cached_property
+    def balls(self) -> BallFunction:
+        """The formula on boxes, whatever its domain."""
+        return BallFunction(self.program, self.unit)
+
+    @cached_property
+    def value(self) -> float:
+        """The value of a number lane; NaN where it has none."""
+        return float_value(self.program, self.unit)
+
+    @property
+    def domain(self) -> Domain | None:
+        """The domain as written."""
+        return getattr(self.statement, "domain", None)
+
+    @cached_property
+    def memory(self) -> dict[Hashable, object]:
+        """Results of work on this lane, kept for as long as the lane means the same."""
+        return {}
+
+    @cached_property
+    def ends(self) -> tuple[End | None, End | None]:
+        """The ends of the written domain; None for an end that is not written."""
+        domain = self.domain
+        if domain is None:
+            return None, None
+        return self._end(domain.low, domain.low_closed), self._end(domain.high, domain.high_closed)
+
+    def _end(self, end: Expression | None, closed: bool) -> End | None:
+        if end is None:
+            return None
+        with precision(END_BITS):
+            ball = constant_ball(program(end, (), self.definitions), self.unit)
+        return End(ball, closed, of_domain=True)
+
+
+@dataclass(frozen=True)
+class Sheet:
+    """All lanes of a document, resolved, in their order."""
+
+    lanes: tuple[ResolvedLane, ...]
+
+    def __iter__(self) -> Iterator[ResolvedLane]:
+        return iter(self.lanes)
+
+    def lane(self, lane_id: str) -> ResolvedLane | None:
+        """The lane with this id."""
+        return next((lane for lane in self.lanes if lane.lane.id == lane_id), None)
+
+    def functions(self, with_hidden: bool = False) -> list[ResolvedLane]:
+        """The lanes that can be plotted."""
+        return [
+            lane for lane in self.lanes if lane.plottable and (with_hidden or not lane.lane.hidden)
+        ]
+
+
+def resolve(document: Document) -> Sheet:
+    """Read all lanes of a document. Never fails: errors stand in their lanes."""
+    return _resolve(document.lanes, document.unit)
+
+
+@lru_cache(maxsize=256)
+def _resolve(lanes: tuple[Lane, ...], unit: AngleUnit) -> Sheet:
+    scope = scope_of(lanes)
+    statements: dict[str, Statement] = {}
+    errors: dict[str, LanguageError] = {}
+    taken: set[str] = set()
+    for lane in lanes:
+        try:
+            statement = parse_statement(lane.text, scope)
+            name = statement.name or lane.name
+            if name in taken:
+                raise LanguageError(
+                    f"{name} is defined in another lane already.", 0, len(lane.text)
+                )
+            statements[lane.id] = statement
+            if name:
+                taken.add(name)
+        except LanguageError as error:
+            errors[lane.id] = error
+    definitions = _definitions(lanes, statements)
+    errors |= _circles(lanes, statements, definitions)
+    broken = {
+        statement.name or lane.name or ""
+        for lane in lanes
+        if lane.id in errors and (statement := statements.get(lane.id))
+    }
+    found = []
+    for lane in lanes:
+        read = statements.get(lane.id)
+        missing = _missing(read, definitions, broken) if read else ()
+        resolved = ResolvedLane(lane, unit, read, errors.get(lane.id), missing, definitions)
+        found.append(_checked(resolved))
+    return Sheet(tuple(found))
+
+
+def scope_of(lanes: tuple[Lane, ...], without: str | None = None) -> Scope:
+    """The names that lanes define, but for the lane ``without``."""
+    functions: dict[str, int] = {}
+    values: set[str] = set()
+    for lane in lanes:
+        if lane.id == without:
+            continue
+        try:
+            head = heading(lane.text, catalogue.VOCABULARY)
+        except LanguageError:
+            continue
+        name = head.name or lane.name
+        if not name or name in functions or name in values:
+            continue
+        if head.name and head.parameters is None:
+            values.add(name)
+        else:
+            functions[name] = len(head.parameters or ("x",))
+    return Scope(catalogue.VOCABULARY, functions, frozenset(values))
+
+
+def _definitions(
+    lanes: tuple[Lane, ...], statements: dict[str, Statement]
+) -> dict[str, Definition]:
+    return {
+        str(statement.name or lane.name): _definition(statement)
+        for lane in lanes
+        if (statement := statements.get(lane.id)) is not None
+    }
+
+
+Use = tuple[str, int | None]  # a name, and with how many arguments; None for a value
+
+
+def used_names(definition: Definition) -> list[Use]:
+    """The names of the sheet that a definition needs."""
+    parameters = definition.parameters or ()
+    domain = definition.domain
+    ends = [end for end in (domain.low, domain.high) if end] if domain else []
+    found: dict[Use, None] = {}
+    for root in (definition.body, *ends):
+        for node in walk(root):
+            if isinstance(node, Call):
+                found[node.name, len(node.arguments)] = None
+            elif isinstance(node, Name) and (root in ends or node.name not in parameters):
+                found[node.name, None] = None
+    return list(found)
+
+
+def _circles(
+    lanes: tuple[Lane, ...],
+    statements: dict[str, Statement],
+    definitions: dict[str, Definition],
+) -> dict[str, LanguageError]:
+    """An error for every lane whose definition leads back to itself."""
+    needs = {
+        name: {used for used, _ in used_names(definition)}
+        for name, definition in definitions.items()
+    }
+    errors = {}
+    for lane in lanes:
+        statement = statements.get(lane.id)
+        name = statement and (statement.name or lane.name)
+        circle = _circle(name, needs) if name else None
+        if circle:
+            chain = " needs ".join([*circle, str(name)])
+            sentence = (
+                f"{name} is defined by itself."
+                if len(circle) == 1
+                else f"These definitions go round in a circle: {chain}."
+            )
+            errors[lane.id] = LanguageError(sentence, 0, len(lane.text))
+    return errors
+
+
+def _circle(name: str, needs: dict[str, set[str]]) -> list[str] | None:
+    """A shortest chain of names from ``name`` back to itself."""
+    chains = [[name]]
+    seen: set[str] = set()
+    for chain in chains:
+        for needed in sorted(needs.get(chain[-1], ())):
+            if needed == name:
+                return chain
+            if needed not in seen:
+                seen.add(needed)
+                chains.append([*chain, needed])
+    return None
+
+
+def _missing(
+    statement: Statement, definitions: dict[str, Definition], broken: set[str]
+) -> tuple[str, ...]:
+    """Names without a fitting meaning that the statement needs, however indirectly."""
+    found: dict[str, None] = {}
+    seen: set[Use] = set()
+    pending = used_names(_definition(statement))
+    while pending:
+        use = pending.pop(0)
+        if use in seen:
+            continue
+        seen.add(use)
+        name, count = use
+        definition = definitions.get(name)
+        if definition is None or name in broken or _arity(definition) != count:
+            found[name] = None
+        else:
+            pending += used_names(definition)
+    return tuple(found)
+
+
+def _arity(definition: Definition) -> int | None:
+    return None if definition.parameters is None else len(definition.parameters)
+
+
+def _definition(statement: Statement) -> Definition:
+    if isinstance(statement, ValueStatement):
+        return Definition(None, statement.body)
+    return Definition(statement.parameters, statement.body, statement.domain)
+
+
+def _checked(lane: ResolvedLane) -> ResolvedLane:
+    """The lane, or with an error where its cost or its domain makes no sense."""
+    if not lane.ready:
+        return lane
+    whole = (0, len(lane.lane.text))
+    try:
+        _ = lane.program
+        low, high = lane.ends
+    except TooLarge:
+        message = "This formula is too large to compute."
+        return ResolvedLane(lane.lane, lane.unit, lane.statement, LanguageError(message, *whole))
+    for end in (low, high):
+        if end is not None and not (end.ball.is_finite() and abs(end.ball) < arb(1e15)):
+            message = "An end of the domain has no value that can be used."
+            return ResolvedLane(
+                lane.lane, lane.unit, lane.statement, LanguageError(message, *whole)
+            )
+    if low is not None and high is not None and not low.ball < high.ball:
+        message = "The domain is empty: its start is not below its end."
+        return ResolvedLane(lane.lane, lane.unit, lane.statement, LanguageError(message, *whole))
+    return lane

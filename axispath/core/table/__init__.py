@@ -1,0 +1,1 @@
+"""Values of lanes at one x and at many."""

@@ -1,0 +1,67 @@
+"""The places of a table: from start to end in steps, typed as formulas."""
+
+from __future__ import annotations
+
+import math
+from fractions import Fraction
+
+import numpy as np
+from numpy.typing import NDArray
+
+from axispath.core.arithmetic.floats import float_value
+from axispath.core.arithmetic.program import TooLarge, program
+from axispath.core.arithmetic.rationals import exact_value
+from axispath.core.language.errors import LanguageError
+from axispath.core.language.statement import parse_expression
+from axispath.core.language.tree import Name, walk
+from axispath.core.sheet.document import Document, Table
+from axispath.core.sheet.resolve import resolve, scope_of
+
+MAX_ROWS = 10_000
+
+
+class TableRefused(Exception):
+    """The rows cannot be made; ``field`` is start, stop or step."""
+
+    def __init__(self, message: str, field: str) -> None:
+        super().__init__(message)
+        self.message = message
+        self.field = field
+
+
+def places(document: Document, table: Table) -> NDArray[np.float64]:
+    """The x of every row, each the float64 nearest to start + k · step."""
+    start = number(document, table.start, "start")
+    stop = number(document, table.stop, "stop")
+    step = number(document, table.step, "step")
+    if step == 0:
+        raise TableRefused("The step must not be 0.", "step")
+    if (stop - start) * step < 0:
+        toward = "positive" if stop > start else "negative"
+        raise TableRefused(f"To get from start to end the step has to be {toward}.", "step")
+    count = math.floor((stop - start) / step * (1 + Fraction(1, 10**12))) + 1
+    if count > MAX_ROWS:
+        shown = f"{count:,}".replace(",", " ") if count < 10**15 else "far too many"
+        raise TableRefused(f"These are {shown} rows; a table can have {MAX_ROWS}.", "step")
+    return np.array([float(start + k * step) for k in range(count)])
+
+
+def number(document: Document, text: str, field: str) -> Fraction:
+    """A number typed as a formula, which may use the sheet's values."""
+    sheet = resolve(document)
+    definitions = sheet.lanes[0].definitions if sheet.lanes else {}
+    try:
+        tree = parse_expression(text, scope_of(document.lanes))
+        unknown = [n.name for n in walk(tree) if isinstance(n, Name) and n.name not in definitions]
+        if unknown:
+            raise TableRefused(f"{unknown[0]} has no value here.", field)
+        plan = program(tree, (), definitions)
+        value = float_value(plan, document.unit)
+    except LanguageError as error:
+        raise TableRefused(error.message, field) from error
+    except (TooLarge, KeyError, AssertionError) as error:
+        raise TableRefused("This cannot be computed.", field) from error
+    if not math.isfinite(value) or abs(value) > 1e15:
+        raise TableRefused("This has no value that can be used.", field)
+    exact = exact_value(plan)
+    return exact if exact is not None else Fraction(value)

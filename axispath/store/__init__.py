@@ -1,0 +1,1 @@
+"""People, sheets and revisions in PostgreSQL."""

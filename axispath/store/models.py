@@ -1,0 +1,74 @@
+"""The tables.
+
+A sheet's history is a tree of revisions, each a whole document. ``Sheet.head`` is the
+revision that the sheet shows; undo moves it to the parent, redo to the newest child. The
+view travels beside the history, so that undoing an edit does not move the picture.
+"""
+
+from __future__ import annotations
+
+from datetime import datetime
+from typing import Any
+
+from sqlalchemy import BigInteger, DateTime, ForeignKey, Index, String, UniqueConstraint, func
+from sqlalchemy.dialects.postgresql import JSONB
+from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
+
+
+class Base(DeclarativeBase):
+    """Base of all tables."""
+
+
+class Person(Base):
+    """Somebody with a shelf; so far always the guest of one browser."""
+
+    __tablename__ = "person"
+
+    id: Mapped[str] = mapped_column(String(32), primary_key=True)
+    created: Mapped[datetime] = mapped_column(
+        DateTime(timezone=True), server_default=func.now(), nullable=False
+    )
+
+
+class Sheet(Base):
+    """A sheet of one person."""
+
+    __tablename__ = "sheet"
+
+    id: Mapped[str] = mapped_column(String(16), primary_key=True)
+    person_id: Mapped[str | None] = mapped_column(
+        ForeignKey("person.id", ondelete="CASCADE"), nullable=True
+    )
+    demo: Mapped[str | None] = mapped_column(String(40), unique=True)
+    name: Mapped[str] = mapped_column(String(200), nullable=False)
+    head: Mapped[int] = mapped_column(nullable=False)
+    view: Mapped[dict[str, Any]] = mapped_column(JSONB, nullable=False)
+    created: Mapped[datetime] = mapped_column(
+        DateTime(timezone=True), server_default=func.now(), nullable=False
+    )
+    changed: Mapped[datetime] = mapped_column(
+        DateTime(timezone=True), server_default=func.now(), nullable=False
+    )
+    deleted: Mapped[datetime | None] = mapped_column(DateTime(timezone=True))
+
+    __table_args__ = (Index("sheet_shelf", "person_id", "changed"),)
+
+
+class Revision(Base):
+    """One document in the history of a sheet. ``label`` says what led to it."""
+
+    __tablename__ = "revision"
+
+    id: Mapped[int] = mapped_column(BigInteger, primary_key=True, autoincrement=True)
+    sheet_id: Mapped[str] = mapped_column(
+        ForeignKey("sheet.id", ondelete="CASCADE"), nullable=False
+    )
+    number: Mapped[int] = mapped_column(nullable=False)
+    parent: Mapped[int | None] = mapped_column()
+    label: Mapped[str] = mapped_column(String(200), nullable=False)
+    document: Mapped[dict[str, Any]] = mapped_column(JSONB, nullable=False)
+    created: Mapped[datetime] = mapped_column(
+        DateTime(timezone=True), server_default=func.now(), nullable=False
+    )
+
+    __table_args__ = (UniqueConstraint("sheet_id", "number", name="revision_number"),)

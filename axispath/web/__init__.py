@@ -1,0 +1,1 @@
+"""Pages and the API that their scripts call."""

@@ -1,0 +1,233 @@
+"""What the scripts of a sheet call: edits, pictures, paths, readings and tables."""
+
+from __future__ import annotations
+
+from typing import Annotated
+
+import orjson
+from flask import Blueprint, Response, render_template, request, session
+from pydantic import BaseModel, ConfigDict, Field
+
+from axispath.core.sheet.document import Document, View
+from axispath.core.sheet.edits import EDITS, Edit, EditRefused, apply, with_view
+from axispath.core.sheet.resolve import resolve
+from axispath.store import sheets
+from axispath.store.sheets import NotFound, Opened
+from axispath.web import present
+from axispath.web.person import current_person, person_for_change, store
+from axispath.web.picture import encoded_picture
+from axispath.web.source import BLANK, DEMO, document_at, opened, remember
+
+blueprint = Blueprint("api", __name__, url_prefix="/api")
+Pixels = Annotated[int, Field(ge=40, le=4000)]
+
+
+class _Request(BaseModel):
+    model_config = ConfigDict(extra="forbid")
+
+
+class Looking(_Request):
+    """A look at a sheet through a view."""
+
+    head: int
+    view: View
+    preview: Annotated[list[Annotated[Edit, Field(discriminator="do")]], Field(max_length=4)] = []
+
+    def document(self, key: str) -> Document:
+        """The document looked at, with edits that are being tried out and are not stored."""
+        found = document_at(key, self.head)
+        for edit in self.preview:
+            found = apply(found, edit)
+        return with_view(found, self.view)
+
+
+class Picturing(Looking):
+    """A look at a certain size in pixels."""
+
+    width: Pixels
+    height: Pixels
+
+
+class Reading(_Request):
+    """A look at one x."""
+
+    head: int
+    x: Annotated[float, Field(allow_inf_nan=False)]
+
+
+class Tabulating(_Request):
+    """A page of the table of values."""
+
+    head: int
+    page: Annotated[int, Field(ge=0, le=10_000)] = 0
+
+
+def answered(found: object) -> Response:
+    """A JSON answer."""
+    data = orjson.dumps(found, option=orjson.OPT_SERIALIZE_NUMPY)
+    return Response(data, mimetype="application/json")
+
+
+def body() -> dict[str, object]:
+    """The request as a JSON object."""
+    try:
+        found = orjson.loads(request.get_data())
+    except orjson.JSONDecodeError as error:
+        raise EditRefused("This request is not valid JSON.") from error
+    if not isinstance(found, dict):
+        raise EditRefused("This request is not a JSON object.")
+    return found
+
+
+def base_and_edits(found: dict[str, object]) -> tuple[int, list[Edit]]:
+    """The revision that was seen and the edits made to it."""
+    base = found.get("base")
+    if not isinstance(base, int) or isinstance(base, bool) or abs(base) > 2**31:
+        raise EditRefused("This request does not say which revision it is about.")
+    return base, EDITS.validate_python(found.get("edits"))
+
+
+def _state(found: Opened) -> Response:
+    remember(found)
+    return answered(present.state(found))
+
+
+@blueprint.post("/sheets")
+def start_sheet() -> Response:
+    """The first change to a blank or a demo sheet: it becomes a sheet of this person's own."""
+    given = body()
+    source = str(given.get("source") or BLANK)
+    if source != BLANK and not source.startswith(DEMO):
+        raise NotFound
+    document = opened(source).document
+    if "view" in given:
+        document = with_view(document, View.model_validate(given["view"]))
+    edits = EDITS.validate_python(given.get("edits"))
+    try:
+        with store().transaction() as database:
+            person = person_for_change(database)
+            found = sheets.create(database, person, document, edits)
+    except EditRefused:
+        session.pop("person", None) if current_person() is None else None
+        raise
+    return _state(found)
+
+
+@blueprint.post("/sheets/<sheet_id>/edits")
+def edit_sheet(sheet_id: str) -> Response:
+    """Apply edits, all or none."""
+    base, edits = base_and_edits(body())
+    with store().transaction() as database:
+        found = sheets.change(database, _person(), sheet_id, base, edits)
+    return _state(found)
+
+
+@blueprint.post("/sheets/<sheet_id>/branch")
+def branch_sheet(sheet_id: str) -> Response:
+    """Keep edits that came too late as a sheet of their own."""
+    base, edits = base_and_edits(body())
+    with store().transaction() as database:
+        found = sheets.branch(database, _person(), sheet_id, base, edits)
+    return _state(found)
+
+
+@blueprint.post("/sheets/<sheet_id>/<any(undo, redo):direction>")
+def step(sheet_id: str, direction: str) -> Response:
+    """One step back or forward in the history."""
+    base = body().get("base")
+    if not isinstance(base, int):
+        raise EditRefused("This request does not say which revision it is about.")
+    move = sheets.undo if direction == "undo" else sheets.redo
+    with store().transaction() as database:
+        found = move(database, _person(), sheet_id, base)
+    return _state(found)
+
+
+@blueprint.get("/sheets/<sheet_id>")
+def read_sheet(sheet_id: str) -> Response:
+    """The sheet as it is now."""
+    return _state(opened(sheet_id))
+
+
+@blueprint.put("/sheets/<sheet_id>/view")
+def look(sheet_id: str) -> Response:
+    """Remember the view."""
+    view = View.model_validate(body())
+    with store().transaction() as database:
+        sheets.set_view(database, _person(), sheet_id, view)
+    return answered({"ok": True})
+
+
+@blueprint.post("/sheets/<key>/picture")
+def picture(key: str) -> Response:
+    """The curves of a view: see picture.py for the format."""
+    wanted = Picturing.model_validate(body())
+    sheet = resolve(wanted.document(key))
+    data = encoded_picture(sheet, wanted.view, wanted.width, wanted.height)
+    return Response(data, mimetype="application/octet-stream")
+
+
+@blueprint.post("/sheets/<key>/path")
+def path(key: str) -> Response:
+    """The paths of all lanes in a view, for strips, plot and the Landmarks page."""
+    wanted = Looking.model_validate(body())
+    found = present.paths(wanted.document(key))
+    page = render_template("parts/landmarks.html", groups=found.groups, empty=found.empty)
+    return answered(
+        {
+            "lanes": found.lanes,
+            "crossings": found.crossings,
+            "landmarks": page,
+            "explanation": found.explanation,
+            "canFrame": found.can_frame,
+            "words": found.words,
+            "settled": found.settled,
+        }
+    )
+
+
+@blueprint.post("/sheets/<key>/reading")
+def reading(key: str) -> Response:
+    """The values of all lanes at one x."""
+    wanted = Reading.model_validate(body())
+    document = document_at(key, wanted.head)
+    return answered(present.reading(document, wanted.x))
+
+
+@blueprint.post("/sheets/<key>/values")
+def values(key: str) -> Response:
+    """A page of the table of values."""
+    wanted = Tabulating.model_validate(body())
+    document = document_at(key, wanted.head)
+    table = present.table(document, wanted.page)
+    return answered({"html": render_template("parts/table.html", table=table)})
+
+
+@blueprint.post("/sheets/<key>/frame")
+def frame(key: str) -> Response:
+    """A view that shows what matters."""
+    head = body().get("head")
+    document = document_at(key, head if isinstance(head, int) else 0)
+    return answered(present.framed(document).model_dump())
+
+
+@blueprint.post("/sheets/<key>/limits")
+def limits(key: str) -> Response:
+    """A view from typed limits, which may be formulas such as −2π."""
+    given = body()
+    head = given.get("head")
+    document = document_at(key, head if isinstance(head, int) else 0)
+    return answered(_typed_view(document, given).model_dump())
+
+
+def _typed_view(document: Document, given: dict[str, object]) -> View:
+    names = ("left", "right", "bottom", "top")
+    found = {name: present.limit(document, str(given.get(name, ""))[:200], name) for name in names}
+    return View(**found, chosen=True)
+
+
+def _person() -> str:
+    person = current_person()
+    if person is None:
+        raise NotFound
+    return person

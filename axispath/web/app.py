@@ -1,0 +1,49 @@
+"""The Flask application."""
+
+from __future__ import annotations
+
+import logging
+import os
+from datetime import timedelta
+
+from flask import Flask
+from flask_compress import Compress
+
+from axispath.store.database import Store
+from axispath.web import api, assets, pages, security, shelf_api, troubles
+
+MAX_REQUEST = 200_000  # bytes; the longest honest request is a few lanes of 2,000 characters
+
+
+def create_app(database: str | None = None, secret_key: str | None = None) -> Flask:
+    """An application on a database. Without arguments the environment decides."""
+    app = Flask(__name__)
+    app.config.update(
+        SECRET_KEY=secret_key or os.environ["AXISPATH_SECRET_KEY"],
+        MAX_CONTENT_LENGTH=MAX_REQUEST,
+        SESSION_COOKIE_NAME="axispath",
+        SESSION_COOKIE_HTTPONLY=True,
+        SESSION_COOKIE_SAMESITE="Lax",
+        SESSION_COOKIE_SECURE=os.environ.get("AXISPATH_HTTPS") == "1",
+        PERMANENT_SESSION_LIFETIME=timedelta(days=730),
+        WTF_CSRF_TIME_LIMIT=None,
+        COMPRESS_MIMETYPES=[
+            "text/html",
+            "text/css",
+            "text/javascript",
+            "application/javascript",
+            "application/json",
+            "application/octet-stream",
+            "image/svg+xml",
+        ],
+    )
+    app.extensions["store"] = Store(database or os.environ["DATABASE_URL"])
+    Compress(app)
+    security.protect(app)
+    troubles.answer(app)
+    assets.serve_versioned(app)
+    app.register_blueprint(pages.blueprint)
+    app.register_blueprint(api.blueprint)
+    app.register_blueprint(shelf_api.blueprint)
+    logging.getLogger("axispath").setLevel(logging.INFO)
+    return app

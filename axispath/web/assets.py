@@ -1,0 +1,50 @@
+"""Static files under an address that changes with their contents, so that browsers keep them."""
+
+from __future__ import annotations
+
+import hashlib
+from functools import cache
+from pathlib import Path
+
+from flask import Flask, Response, send_from_directory, url_for
+from markupsafe import Markup
+from werkzeug.exceptions import NotFound
+
+STATIC = Path(__file__).parent / "static"
+KEPT = "public, max-age=31536000, immutable"
+
+
+@cache
+def version() -> str:
+    """A short digest of all static files."""
+    digest = hashlib.sha256()
+    for file in sorted(STATIC.rglob("*")):
+        if file.is_file():
+            digest.update(str(file.relative_to(STATIC)).encode())
+            digest.update(file.read_bytes())
+    return digest.hexdigest()[:12]
+
+
+def asset(name: str) -> str:
+    """The address of a static file."""
+    return url_for("versioned", version=version(), name=name)
+
+
+@cache
+def icon(name: str) -> Markup:
+    """An icon as inline SVG, coloured by the text around it, silent for screen readers."""
+    text = (STATIC / "vendor" / "bootstrap-icons" / f"{name}.svg").read_text()
+    return Markup(text.replace("<svg ", '<svg aria-hidden="true" focusable="false" ', 1))
+
+
+def serve_versioned(app: Flask) -> None:
+    """Serve /static/VERSION/NAME; scripts import one another by relative address."""
+    app.jinja_env.globals.update(asset=asset, icon=icon)
+
+    @app.get("/assets/<version>/<path:name>")
+    def versioned(version: str, name: str) -> Response:
+        if not (STATIC / name).is_file():
+            raise NotFound
+        response = send_from_directory(STATIC, name, conditional=True)
+        response.headers["Cache-Control"] = KEPT
+        return response

@@ -1,0 +1,57 @@
+"""The pages: the sheet and the shelf."""
+
+from __future__ import annotations
+
+from flask import Blueprint, render_template
+from flask.typing import ResponseReturnValue
+
+from axispath.core.sheet.resolve import resolve
+from axispath.store import sheets
+from axispath.store.sheets import Opened
+from axispath.web import present
+from axispath.web.person import current_person, store
+from axispath.web.source import BLANK, DEMO, opened
+
+blueprint = Blueprint("pages", __name__)
+
+
+@blueprint.get("/")
+def blank() -> ResponseReturnValue:
+    """A blank sheet; it is stored at its first change."""
+    return _sheet_page(opened(BLANK))
+
+
+@blueprint.get("/sheet/<sheet_id>")
+def sheet(sheet_id: str) -> ResponseReturnValue:
+    """A stored sheet."""
+    return _sheet_page(opened(sheet_id))
+
+
+@blueprint.get("/demo/<name>")
+def demo(name: str) -> ResponseReturnValue:
+    """A demo sheet; a change makes it a sheet of one's own."""
+    return _sheet_page(opened(DEMO + name))
+
+
+@blueprint.get("/shelf")
+def shelf() -> ResponseReturnValue:
+    """A person's sheets, and the demo sheets."""
+    person = current_person()
+    with store().transaction() as database:
+        mine = sheets.shelf(database, person) if person else []
+        demos = sheets.demos(database)
+    return render_template(
+        "shelf.html",
+        kept=[listed for listed in mine if not listed.deleted],
+        deleted=[listed for listed in mine if listed.deleted],
+        demos=demos,
+    )
+
+
+def _sheet_page(found: Opened) -> ResponseReturnValue:
+    document = found.document
+    lanes = [present.lane_view(lane, document.digits) for lane in resolve(document)]
+    start = present.state(found)
+    for lane in start["lanes"]:
+        del lane["html"]  # the page has it already
+    return render_template("sheet.html", sheet=found, document=document, lanes=lanes, start=start)

@@ -1,0 +1,31 @@
+"""Who is asking: so far always the guest of one browser, known by a signed cookie."""
+
+from __future__ import annotations
+
+from flask import current_app, session
+from sqlalchemy.orm import Session
+
+from axispath.store import sheets
+from axispath.store.database import Store
+
+
+def store() -> Store:
+    """The database of the running application."""
+    found: Store = current_app.extensions["store"]
+    return found
+
+
+def current_person() -> str | None:
+    """The person of this browser, None before the first change."""
+    found = session.get("person")
+    return found if isinstance(found, str) else None
+
+
+def person_for_change(database: Session) -> str:
+    """The person of this browser, made now if this is the first change."""
+    person = current_person()
+    if person is None or not sheets.person_exists(database, person):
+        person = sheets.new_person(database)
+        session["person"] = person
+    session.permanent = True
+    return person

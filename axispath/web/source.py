@@ -1,0 +1,52 @@
+"""What an address in the API stands for: a blank sheet, a demo sheet or a stored one."""
+
+from __future__ import annotations
+
+from collections import OrderedDict
+from threading import Lock
+
+from axispath.core.sheet.document import Document
+from axispath.demo.harbour import DEMOS
+from axispath.store import sheets
+from axispath.store.sheets import NotFound, Opened
+from axispath.web.person import current_person, store
+
+BLANK = "blank"
+DEMO = "demo."
+KEPT = 512
+
+_documents: OrderedDict[tuple[str, int, str | None], Document] = OrderedDict()
+_lock = Lock()
+
+
+def opened(key: str) -> Opened:
+    """The sheet behind a key, as this browser's person sees it."""
+    if key == BLANK:
+        return Opened(BLANK, Document(), 0, None, None)
+    if key.startswith(DEMO):
+        make = DEMOS.get(key.removeprefix(DEMO))
+        if make is None:
+            raise NotFound
+        return Opened(key, make(), 0, None, None)
+    with store().transaction() as database:
+        found = sheets.open_sheet(database, current_person(), key)
+    remember(found)
+    return found
+
+
+def document_at(key: str, head: int) -> Document:
+    """The document of a key at a revision. Revisions never change, so they are remembered."""
+    known = (key, head, current_person())
+    with _lock:
+        if known in _documents:
+            _documents.move_to_end(known)
+            return _documents[known]
+    return opened(key).document
+
+
+def remember(found: Opened) -> None:
+    """Keep the document of a sheet at hand for the requests that follow."""
+    with _lock:
+        _documents[found.id, found.head, current_person()] = found.document
+        while len(_documents) > KEPT:
+            _documents.popitem(last=False)

@@ -1,0 +1,92 @@
+// @ts-check
+/** Requests to the server. Every answer is JSON, but for pictures. */
+
+/** A request that failed. `kind` is refused, conflict, trouble or offline. */
+export class Trouble extends Error {
+  /** @param {string} kind @param {string} message @param {any} [body] */
+  constructor(kind, message, body = {}) {
+    super(message);
+    this.kind = kind;
+    this.body = body;
+  }
+
+  /** Whether the same request may succeed later. */
+  get passing() {
+    return this.kind === "offline";
+  }
+}
+
+const token = () => document.querySelector('meta[name="csrf-token"]')?.getAttribute("content") ?? "";
+
+/**
+ * @param {string} method
+ * @param {string} path
+ * @param {unknown} [body]
+ * @returns {Promise<Response>}
+ */
+async function request(method, path, body) {
+  let response;
+  try {
+    response = await fetch(path, {
+      method,
+      headers: { "Content-Type": "application/json", "X-CSRFToken": token() },
+      body: body === undefined ? undefined : JSON.stringify(body),
+    });
+  } catch {
+    throw new Trouble("offline", "The server cannot be reached.");
+  }
+  if (response.ok) return response;
+  const told = await response.json().catch(() => ({}));
+  const message = told.message ?? "Something went wrong on the way to the server.";
+  const passing = response.status === 503 || response.status === 502 || response.status === 504;
+  throw new Trouble(passing ? "offline" : (told.kind ?? "trouble"), message, told);
+}
+
+/** @param {string} method @param {string} path @param {unknown} [body] @returns {Promise<any>} */
+export async function send(method, path, body) {
+  return (await request(method, path, body)).json();
+}
+
+/**
+ * Curves of a view, as float32 pairs relative to it.
+ * @param {string} key
+ * @param {object} wanted
+ * @returns {Promise<{view: import("./view.js").View, curves: Map<string, Float32Array>}>}
+ */
+export async function fetchPicture(key, wanted) {
+  const response = await request("POST", `/api/sheets/${key}/picture`, wanted);
+  const data = await response.arrayBuffer();
+  const headLength = new DataView(data).getUint32(0, true);
+  const head = JSON.parse(new TextDecoder().decode(new Uint8Array(data, 4, headLength)));
+  const curves = new Map();
+  for (const lane of head.lanes) {
+    curves.set(lane.id, new Float32Array(data, 4 + headLength + lane.start * 8, lane.count * 2));
+  }
+  return { view: head.view, curves };
+}
+
+/** Runs one request at a time; of those that come meanwhile only the latest is run after it. */
+export class Latest {
+  constructor() {
+    this.busy = false;
+    /** @type {null | (() => Promise<void>)} */
+    this.next = null;
+  }
+
+  /** @param {() => Promise<void>} work */
+  async run(work) {
+    if (this.busy) {
+      this.next = work;
+      return;
+    }
+    this.busy = true;
+    try {
+      await work();
+    } finally {
+      this.busy = false;
+      const next = this.next;
+      this.next = null;
+      if (next) this.run(next);
+    }
+  }
+}

@@ -1,0 +1,168 @@
+// @ts-check
+/** The list of lanes: swaps in what the server renders, edits in place. */
+
+import { typeset } from "./formulas.js";
+
+export class Lanes {
+  /**
+   * @param {HTMLElement} list
+   * @param {{edit: (edit: object) => void}} told
+   */
+  constructor(list, told) {
+    this.list = list;
+    this.told = told;
+    /** @type {Map<string, string>} */
+    this.shown = new Map();
+    list.addEventListener("click", (event) => this.clicked(event));
+    list.addEventListener("submit", (event) => this.submitted(event));
+    list.addEventListener("keydown", (event) => this.pressed(event));
+    list.addEventListener("focusout", (event) => this.left(event));
+    list.addEventListener("change", (event) => this.changed(event));
+    typeset(list);
+  }
+
+  /** @param {string} id @returns {HTMLElement | null} */
+  row(id) {
+    return this.list.querySelector(`.lane[data-lane="${id}"]`);
+  }
+
+  /** Replace the rows that changed and no others. @param {{id: string, html: string}[]} lanes */
+  show(lanes) {
+    const wanted = new Set(lanes.map((lane) => lane.id));
+    for (const row of this.list.querySelectorAll(".lane")) {
+      if (!wanted.has(row.getAttribute("data-lane") ?? "")) row.remove();
+    }
+    /** @type {Element | null} */
+    let before = null;
+    for (const lane of lanes) {
+      let row = this.row(lane.id);
+      if (!row || this.shown.get(lane.id) !== lane.html) {
+        const made = this.make(lane.html);
+        if (row) row.replaceWith(made);
+        row = made;
+        this.shown.set(lane.id, lane.html);
+      }
+      const place = before ? before.nextElementSibling : this.list.firstElementChild;
+      if (place !== row) this.list.insertBefore(row, place);
+      before = row;
+    }
+  }
+
+  /** @param {string} html @returns {HTMLElement} */
+  make(html) {
+    const holder = document.createElement("template");
+    holder.innerHTML = html;
+    const row = /** @type {HTMLElement} */ (holder.content.firstElementChild);
+    typeset(row);
+    return row;
+  }
+
+  /** @param {Event} event */
+  clicked(event) {
+    const button = /** @type {HTMLElement} */ (event.target).closest("[data-act]");
+    const row = button?.closest(".lane");
+    if (!button || !row) return;
+    const id = row.getAttribute("data-lane");
+    const act = button.getAttribute("data-act");
+    if (act === "edit") this.open(row);
+    else if (act === "hide" || act === "show") this.told.edit({ do: "show lane", id, shown: act === "show" });
+    else if (act === "remove") this.told.edit({ do: "remove lane", id });
+    else if (act === "give") this.told.edit({ do: "add lane", text: `${button.getAttribute("data-name")} = 1` });
+  }
+
+  /** @param {Element} row */
+  open(row) {
+    const form = /** @type {HTMLFormElement} */ (row.querySelector(".lane-edit"));
+    /** @type {HTMLElement} */ (row.querySelector(".formula")).hidden = true;
+    form.hidden = false;
+    row.classList.add("is-editing");
+    const input = /** @type {HTMLInputElement} */ (form.querySelector("input"));
+    input.focus();
+    input.select();
+  }
+
+  /** @param {Element} row */
+  shut(row) {
+    const form = /** @type {HTMLFormElement} */ (row.querySelector(".lane-edit"));
+    form.hidden = true;
+    const formula = /** @type {HTMLElement} */ (row.querySelector(".formula"));
+    formula.hidden = false;
+    row.classList.remove("is-editing");
+    this.complain(row, ".lane-edit", "");
+    return formula;
+  }
+
+  /** @param {Event} event */
+  submitted(event) {
+    const form = /** @type {HTMLElement} */ (event.target);
+    if (!form.classList.contains("lane-edit")) return;
+    event.preventDefault();
+    const row = form.closest(".lane");
+    if (row) this.revise(row);
+  }
+
+  /** @param {Element} row */
+  revise(row) {
+    const input = /** @type {HTMLInputElement} */ (row.querySelector(".lane-edit input"));
+    if (input.value === row.getAttribute("data-text")) {
+      this.shut(row).focus();
+      return;
+    }
+    this.told.edit({ do: "revise lane", id: row.getAttribute("data-lane"), text: input.value });
+  }
+
+  /** @param {KeyboardEvent} event */
+  pressed(event) {
+    const row = /** @type {HTMLElement} */ (event.target).closest(".lane");
+    if (event.key !== "Escape" || !row?.classList.contains("is-editing")) return;
+    const input = /** @type {HTMLInputElement} */ (row.querySelector(".lane-edit input"));
+    input.value = row.getAttribute("data-text") ?? "";
+    this.shut(row).focus();
+  }
+
+  /** Leaving a line that was not changed closes it. @param {FocusEvent} event */
+  left(event) {
+    const form = /** @type {HTMLElement} */ (event.target).closest(".lane-edit");
+    const row = form?.closest(".lane");
+    const input = form?.querySelector("input");
+    if (row && input && input.value === row.getAttribute("data-text")) this.shut(row);
+  }
+
+  /** @param {Event} event */
+  changed(event) {
+    const input = /** @type {HTMLInputElement} */ (event.target);
+    const end = input.getAttribute("data-end");
+    const id = input.closest(".lane")?.getAttribute("data-lane");
+    if (!end || !id) return;
+    this.told.edit({ do: "set domain", id, [end]: input.value });
+  }
+
+  /** Show why an edit of a lane was refused, beside the field it was typed in. @param {string} id @param {string} kind @param {string} message @param {[number, number]} place */
+  refuse(id, kind, message, place) {
+    const row = this.row(id);
+    if (!row) return false;
+    const where = kind === "set domain" ? ".domain" : ".lane-edit";
+    if (!row.querySelector(where)) return false;
+    this.complain(row, where, message);
+    if (kind === "revise lane") {
+      const input = /** @type {HTMLInputElement} */ (row.querySelector(".lane-edit input"));
+      input.focus();
+      if (place[1] > place[0]) input.setSelectionRange(place[0], place[1]);
+    }
+    return kind === "set domain" || kind === "revise lane";
+  }
+
+  /** @param {Element} row @param {string} where @param {string} message */
+  complain(row, where, message) {
+    const told = /** @type {HTMLElement | null} */ (row.querySelector(`${where} .why`));
+    if (!told) return;
+    told.textContent = message;
+    told.hidden = !message;
+  }
+
+  /** Show a domain's end while its bracket is dragged. @param {string} id @param {string} end @param {string} text */
+  preview(id, end, text) {
+    const input = /** @type {HTMLInputElement | null} */ (this.row(id)?.querySelector(`.end[data-end="${end}"]`));
+    if (input) input.value = text;
+  }
+}

@@ -1,0 +1,516 @@
+// @ts-check
+/** One open sheet: puts session, plot, strips, lanes and desk together behind the page. */
+
+import { Latest, Trouble, fetchPicture, send } from "./api.js";
+import { listen } from "./gestures.js";
+import { Lanes } from "./lanes.js";
+import { Plot } from "./plot.js";
+import { Session, read, write } from "./session.js";
+import { Strips } from "./strips.js";
+import { zoomed } from "./view.js";
+
+const REST = 110; // ms without movement after which a path is asked for
+const SAVE_VIEW = 400;
+const VIEWS_KEPT = 50;
+
+/** The Alpine component of the sheet page. */
+export function sheet() {
+  const start = JSON.parse(document.getElementById("start")?.textContent ?? "{}");
+  /** @type {Session} */ let session;
+  /** @type {Plot} */ let plot;
+  /** @type {Strips} */ let strips;
+  /** @type {Lanes} */ let lanes;
+  const pictures = new Latest();
+  const paths = new Latest();
+  const readings = new Latest();
+  /** @type {Record<string, ReturnType<typeof setTimeout>>} */
+  const timers = {};
+  /** @type {import("./view.js").View[]} */
+  const views = [];
+  /** @type {import("./view.js").View | null} */
+  let resting = null;
+  /** @type {object[]} */
+  let preview = [];
+  let tablePage = 0;
+
+  const later = (/** @type {string} */ name, /** @type {number} */ wait, /** @type {() => void} */ work) => {
+    clearTimeout(timers[name]);
+    timers[name] = setTimeout(work, wait);
+  };
+
+  return {
+    entry: "",
+    trouble: false,
+    troubleText: "",
+    troubleBefore: "",
+    troubleAt: "",
+    troubleAfter: "",
+    troubleMend: "",
+    message: "",
+    conflict: false,
+    status: "",
+    statusClass: "",
+    waitingText: "",
+    undoLabel: start.undo,
+    redoLabel: start.redo,
+    limits: { left: "", right: "", bottom: "", top: "" },
+    viewTrouble: "",
+    viewCount: 0,
+    readingX: "",
+    readingRows: /** @type {any[]} */ ([]),
+    hasReading: false,
+    page: "landmarks",
+    raised: false,
+    table: { ...start.table },
+    emptyText: "",
+    emptyFrame: false,
+    plotWords: "",
+    laneTotal: start.lanes.length,
+    settledText: "",
+    unit: start.unit,
+
+    init() {
+      plot = new Plot(canvas("plot"), canvas("rail"));
+      plot.view = { ...start.view };
+      resting = { ...start.view };
+      lanes = new Lanes(byId("lanes"), { edit: (edit) => session.change({ edits: [edit] }) });
+      strips = new Strips(byId("lanes"), plot, {
+        preview: (id, end, value) => this.dragBracket(id, end, value),
+        settle: (id, end, value) => session.change({ edits: [domainEdit(id, end, value)] }),
+      });
+      session = new Session(start, {
+        changed: (state, change) => this.changed(state, change),
+        status: () => this.showStatus(),
+        refused: (trouble, change) => this.refused(trouble, change),
+      });
+      listen(plot, {
+        look: (view) => this.look(view),
+        read: (x) => this.read(x),
+        frame: () => this.frame(),
+        previous: () => this.previousView(),
+      });
+      const left = read(this.memory()) ?? {};
+      if (typeof left.x === "number") plot.reading = left.x;
+      if (left.page === "values") this.page = "values";
+      plot.lanes = start.lanes;
+      new ResizeObserver(() => this.resized()).observe(plot.canvas);
+      byId("landmarks").addEventListener("click", (event) => this.jump(event));
+      byId("values").addEventListener("click", (event) => this.jump(event));
+      document.addEventListener("keydown", (event) => this.shortcut(event));
+      this.showLimits();
+      this.showStatus();
+      this.refresh();
+      if (plot.reading !== null) this.read(plot.reading);
+      session.flush();
+    },
+
+    memory: () => `axispath desk ${session.key}`,
+
+    // Edits
+
+    add() {
+      session.change({ edits: [{ do: "add lane", text: this.entry }] });
+      this.pending = this.entry;
+      this.entry = "";
+      this.clearTrouble();
+    },
+    pending: "",
+    entryTyped() {
+      if (this.trouble) this.clearTrouble();
+    },
+    clearTrouble() {
+      this.trouble = false;
+      this.troubleMend = "";
+    },
+    mend() {
+      this.entry = this.troubleMend;
+      this.clearTrouble();
+      byId("entry").focus();
+    },
+    rename(/** @type {Event} */ event) {
+      const input = /** @type {HTMLInputElement} */ (event.target);
+      session.change({ edits: [{ do: "rename", name: input.value }] });
+    },
+    setUnit(/** @type {Event} */ event) {
+      const unit = /** @type {HTMLInputElement} */ (event.target).value;
+      session.change({ edits: [{ do: "set unit", unit }] });
+    },
+    setTable() {
+      session.change({ edits: [{ do: "set table", table: { ...this.table } }] });
+    },
+    undo() {
+      if (session.state.undo) session.change({ step: "undo" });
+    },
+    redo() {
+      if (session.state.redo) session.change({ step: "redo" });
+    },
+    shortcut(/** @type {KeyboardEvent} */ event) {
+      if (!(event.ctrlKey || event.metaKey) || event.altKey) return;
+      const typing = document.activeElement instanceof HTMLInputElement && document.activeElement.value !== "";
+      const wanted = event.key.toLowerCase();
+      if (typing || (wanted !== "z" && wanted !== "y")) return;
+      event.preventDefault();
+      if (wanted === "y" || event.shiftKey) this.redo();
+      else this.undo();
+    },
+
+    changed(/** @type {any} */ state, /** @type {any} */ change) {
+      const stepped = change && "step" in change;
+      lanes.show(state.lanes);
+      plot.lanes = state.lanes;
+      this.laneTotal = state.lanes.length;
+      this.undoLabel = state.undo;
+      this.redoLabel = state.redo;
+      this.table = { ...state.table };
+      this.unit = state.unit;
+      const unit = /** @type {HTMLInputElement} */ (byId(`unit-${state.unit}`));
+      unit.checked = true;
+      const name = /** @type {HTMLInputElement} */ (byId("sheet-name"));
+      if (document.activeElement !== name) name.value = state.name;
+      document.title = `${state.name} · Axis Path`;
+      preview = [];
+      if (!stepped && !sameView(state.view, session.view ?? plot.view)) this.showView(state.view);
+      session.view = null;
+      this.remember();
+      this.refresh();
+    },
+    refused(/** @type {Trouble} */ trouble, /** @type {any} */ change) {
+      const edit = change.edits?.[0] ?? {};
+      const { start: from = 0, end = 0, mend = null } = trouble.body;
+      if (edit.do === "add lane") {
+        if (!this.entry) this.entry = edit.text;
+        this.trouble = true;
+        this.troubleText = trouble.message;
+        this.troubleMend = mend ?? "";
+        const shown = (/** @type {string} */ s) => (s.length > 80 ? `${s.slice(0, 40)} … ${s.slice(-36)}` : s);
+        this.troubleBefore = shown(edit.text.slice(0, from));
+        this.troubleAt = shown(edit.text.slice(from, end));
+        this.troubleAfter = shown(edit.text.slice(end));
+        const entry = /** @type {HTMLInputElement} */ (byId("entry"));
+        requestAnimationFrame(() => end > from && document.activeElement === entry && entry.setSelectionRange(from, end));
+      } else if (!lanes.refuse(edit.id, edit.do, trouble.message, [from, end])) {
+        this.message = trouble.message;
+        if (edit.do === "rename") /** @type {HTMLInputElement} */ (byId("sheet-name")).value = session.state.name;
+      }
+      preview = [];
+      this.refresh();
+    },
+    dismiss() {
+      this.message = "";
+    },
+    async keepAsCopy() {
+      await this.resolve(() => session.keepAsCopy());
+      if (!this.conflict) this.message = "This is now a sheet of its own, with your change. The other version is on the shelf.";
+    },
+    async takeTheirs() {
+      const given = await this.resolve(() => session.takeTheirs());
+      const line = given?.flatMap((/** @type {any} */ c) => c.edits ?? []).find((/** @type {any} */ e) => e.text);
+      if (line) this.entry = line.text;
+    },
+    async resolve(/** @type {() => Promise<any>} */ work) {
+      try {
+        return await work();
+      } catch (trouble) {
+        if (!(trouble instanceof Trouble)) throw trouble;
+        this.message = trouble.message;
+        return undefined;
+      } finally {
+        this.showStatus();
+      }
+    },
+    showStatus() {
+      this.conflict = session.conflict;
+      const count = session.waiting.length;
+      const changes = count === 1 ? "1 change is" : `${count} changes are`;
+      this.statusClass = session.offline || session.conflict ? "is-waiting" : "";
+      if (session.offline && count) {
+        this.status = count === 1 ? "1 change waiting" : `${count} changes waiting`;
+        const lines = session.waiting.flatMap((c) => ("edits" in c ? c.edits : [])).map((/** @type {any} */ e) => e.text).filter(Boolean);
+        this.waitingText = `The server cannot save just now. ${changes} waiting and will be saved as soon as it can${lines.length ? `: ${lines.join("; ")}` : ""}.`;
+      } else {
+        this.waitingText = "";
+        this.status = count ? "saving…" : session.stored ? "saved" : "not changed yet";
+      }
+    },
+
+    // Looking
+
+    look(/** @type {import("./view.js").View} */ view) {
+      plot.view = { ...view, chosen: true };
+      this.redraw();
+      this.showLimits();
+      this.askPicture();
+      later("path", REST, () => this.askPath());
+      later("view", SAVE_VIEW, () => this.rest());
+    },
+    /** The view has come to rest: save it, and remember the one before. */
+    rest() {
+      if (resting && !sameView(resting, plot.view)) {
+        views.push(resting);
+        if (views.length > VIEWS_KEPT) views.shift();
+        this.viewCount = views.length;
+      }
+      resting = { ...plot.view };
+      session.saveView(plot.view);
+    },
+    showView(/** @type {import("./view.js").View} */ view) {
+      if (resting && !sameView(resting, view)) views.push(resting);
+      this.viewCount = views.length;
+      plot.view = { ...view };
+      resting = { ...view };
+      this.showLimits();
+    },
+    previousView() {
+      clearTimeout(timers.view);
+      if (resting && !sameView(resting, plot.view)) views.push(resting);
+      const view = views.pop();
+      this.viewCount = views.length;
+      if (!view) return;
+      resting = { ...view };
+      this.look(view);
+      clearTimeout(timers.view);
+      session.saveView(plot.view);
+    },
+    async frame() {
+      try {
+        const view = await send("POST", `/api/sheets/${session.key}/frame`, { head: session.state.head });
+        this.look({ ...view, chosen: false });
+        plot.view.chosen = false;
+      } catch (trouble) {
+        this.viewTrouble = told(trouble);
+      }
+    },
+    zoomIn() {
+      this.zoom(0.7);
+    },
+    zoomOut() {
+      this.zoom(1 / 0.7);
+    },
+    zoom(/** @type {number} */ factor) {
+      const { left, right, bottom, top } = plot.view;
+      this.look(zoomed(plot.view, factor, (left + right) / 2, (bottom + top) / 2));
+    },
+    async setLimits() {
+      try {
+        const view = await send("POST", `/api/sheets/${session.key}/limits`, { head: session.state.head, ...this.limits });
+        this.viewTrouble = "";
+        if (!sameView(view, plot.view)) this.look(view);
+        this.showLimits();
+      } catch (trouble) {
+        this.viewTrouble = told(trouble);
+      }
+    },
+    showLimits() {
+      const { left, right, bottom, top } = plot.view;
+      const stepX = 10 ** Math.floor(Math.log10((right - left) / 1000));
+      const stepY = 10 ** Math.floor(Math.log10((top - bottom) / 1000));
+      this.limits = {
+        left: short(left, stepX),
+        right: short(right, stepX),
+        bottom: short(bottom, stepY),
+        top: short(top, stepY),
+      };
+      this.viewTrouble = "";
+    },
+    resized() {
+      if (!plot.fit()) return;
+      this.redraw();
+      this.askPicture();
+    },
+    redraw() {
+      plot.ask();
+      strips.draw(plot.lanes);
+    },
+    refresh() {
+      this.redraw();
+      this.askPicture();
+      this.askPath();
+      this.askValues();
+      if (plot.reading !== null) this.read(plot.reading);
+    },
+    dragBracket(/** @type {string} */ id, /** @type {string} */ end, /** @type {number} */ value) {
+      lanes.preview(id, end, short(value, 1e-12));
+      preview = [domainEdit(id, end, value)];
+      strips.draw(plot.lanes);
+      this.askPicture();
+      this.askPath();
+    },
+
+    askPicture() {
+      const { width, height } = plot.size;
+      if (!width || !height) return;
+      pictures.run(async () => {
+        const wanted = { head: session.state.head, view: plot.view, ...plot.size, preview };
+        await quietly(async () => {
+          plot.picture = await fetchPicture(session.key, wanted);
+          plot.ask();
+        });
+      });
+    },
+    askPath() {
+      paths.run(async () => {
+        const wanted = { head: session.state.head, view: plot.view, preview };
+        await quietly(async () => this.showPaths(await send("POST", `/api/sheets/${session.key}/path`, wanted)));
+      });
+    },
+    showPaths(/** @type {any} */ found) {
+      const held = strips.held;
+      plot.marks = new Map(found.lanes.map((/** @type {any} */ lane) => [lane.id, lane.landmarks]));
+      plot.crossings = found.crossings.flatMap((/** @type {any} */ c) => c.landmarks);
+      strips.crossings = new Map();
+      for (const crossing of found.crossings) {
+        for (const id of crossing.lanes) {
+          strips.crossings.set(id, [...(strips.crossings.get(id) ?? []), ...crossing.landmarks]);
+        }
+      }
+      for (const lane of found.lanes) {
+        const held_now = held?.id === lane.id ? strips.paths.get(lane.id) : null;
+        strips.paths.set(lane.id, held_now ? { ...lane, low: held_now.low, high: held_now.high } : lane);
+      }
+      byId("landmarks").innerHTML = found.landmarks;
+      this.emptyText = found.explanation;
+      this.emptyFrame = found.canFrame;
+      this.plotWords = found.words;
+      this.settledText = found.settled;
+      this.redraw();
+    },
+    async askValues() {
+      if (this.page !== "values") return;
+      await quietly(async () => {
+        const found = await send("POST", `/api/sheets/${session.key}/values`, { head: session.state.head, page: tablePage });
+        byId("values").innerHTML = found.html;
+      });
+    },
+
+    // Reading
+
+    read(/** @type {number} */ x) {
+      plot.reading = x;
+      this.redraw();
+      later("remember", 300, () => this.remember());
+      readings.run(async () => {
+        const at = plot.reading;
+        await quietly(async () => this.showReading(await send("POST", `/api/sheets/${session.key}/reading`, { head: session.state.head, x: at })));
+      });
+    },
+    showReading(/** @type {any} */ found) {
+      this.hasReading = true;
+      this.readingX = found.shown;
+      this.readingRows = found.rows.map((/** @type {any} */ row) => ({
+        ...row,
+        label: `${row.name}(x)`,
+        swatch: `c${row.colour}`,
+        tone: `t${row.colour}`,
+      }));
+      plot.readingPoints = found.rows
+        .filter((/** @type {any} */ row) => row.y !== null)
+        .map((/** @type {any} */ row) => ({ x: found.x, y: row.y, colour: row.colour }));
+      plot.ask();
+    },
+    jump(/** @type {Event} */ event) {
+      const target = /** @type {HTMLElement} */ (event.target);
+      const page = target.closest("[data-page]")?.getAttribute("data-page");
+      if (page) {
+        tablePage = Number(page);
+        this.askValues();
+        return;
+      }
+      const x = target.closest("[data-x]")?.getAttribute("data-x");
+      if (x !== null && x !== undefined) this.read(Number(x));
+    },
+    remember() {
+      write(this.memory(), { x: plot.reading, page: this.page });
+    },
+
+    // Desk
+
+    showLandmarks() {
+      this.turnTo("landmarks");
+    },
+    showValues() {
+      this.turnTo("values");
+      this.askValues();
+    },
+    turnTo(/** @type {string} */ page) {
+      this.raised = !(this.raised && this.page === page);
+      this.page = page;
+      this.remember();
+      requestAnimationFrame(() => document.activeElement?.getAttribute("role") === "tab" && byId(`tab-${page}`).focus());
+    },
+
+    // What the page binds to
+
+    get deskClass() {
+      return this.raised ? "is-raised" : "";
+    },
+    get onLandmarks() {
+      return this.page === "landmarks";
+    },
+    get onValues() {
+      return this.page === "values";
+    },
+    get cannotUndo() {
+      return !this.undoLabel;
+    },
+    get cannotRedo() {
+      return !this.redoLabel;
+    },
+    get undoTitle() {
+      return this.undoLabel ? `Undo ${this.undoLabel}` : "Nothing to undo";
+    },
+    get redoTitle() {
+      return this.redoLabel ? `Redo ${this.redoLabel}` : "Nothing to redo";
+    },
+    get noPreviousView() {
+      return this.viewCount === 0;
+    },
+    get noReading() {
+      return !this.hasReading;
+    },
+    get laneCount() {
+      return this.laneTotal === 1 ? "1 lane" : `${this.laneTotal} lanes`;
+    },
+    get railUnit() {
+      return this.unit === "deg" ? ", angles in degrees" : ", angles in radians";
+    },
+  };
+}
+
+/** @param {string} id @returns {HTMLElement} */
+function byId(id) {
+  return /** @type {HTMLElement} */ (document.getElementById(id));
+}
+
+/** @param {string} id */
+const canvas = (id) => /** @type {HTMLCanvasElement} */ (byId(id));
+
+/** @param {string} id @param {string} end @param {number} value */
+const domainEdit = (id, end, value) => ({ do: "set domain", id, [end]: short(value, 1e-12) });
+
+/** A number as short text that the server reads back. @param {number} value @param {number} step */
+function short(value, step) {
+  if (Math.abs(value) >= 1e6 || (value !== 0 && Math.abs(value) < 1e-4)) return String(Number(value.toPrecision(9)));
+  const digits = Math.max(0, Math.min(12, -Math.floor(Math.log10(step))));
+  return String(Number(value.toFixed(digits)) + 0);
+}
+
+/** @param {import("./view.js").View} a @param {import("./view.js").View} b */
+function sameView(a, b) {
+  return a.left === b.left && a.right === b.right && a.bottom === b.bottom && a.top === b.top;
+}
+
+/** @param {unknown} trouble */
+function told(trouble) {
+  if (trouble instanceof Trouble) return trouble.message;
+  throw trouble;
+}
+
+/** Pictures, paths and readings are asked for again with the next movement; a failure waits for it. @param {() => Promise<void>} work */
+async function quietly(work) {
+  try {
+    await work();
+  } catch (trouble) {
+    if (!(trouble instanceof Trouble)) throw trouble;
+  }
+}
+

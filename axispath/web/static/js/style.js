@@ -1,0 +1,61 @@
+// @ts-check
+/** Colours, dashes and landmark shapes, the same in plot, strip and desk. */
+
+const cache = new Map();
+
+/** A colour token of the page. @param {string} name */
+export function token(name) {
+  if (!cache.has(name)) {
+    const value = getComputedStyle(document.documentElement).getPropertyValue(`--${name}`).trim();
+    cache.set(name, value);
+  }
+  return cache.get(name);
+}
+
+/** @param {number} colour */
+export const curveColour = (colour) => token(`curve-${colour}`);
+
+/** Dash patterns in pixels, one to a colour, so that colour is never the only sign. */
+export const DASHES = [
+  [],
+  [9, 5],
+  [2, 4],
+  [12, 4, 2, 4],
+  [6, 3],
+  [14, 6],
+  [4, 2, 1, 2],
+  [16, 3, 3, 3],
+];
+
+/**
+ * Landmark shapes as SVG path data around (0, 0), for both canvas and SVG.
+ * `fill` tells whether the shape is filled or drawn as a line.
+ * @type {Record<string, {path: string, fill: boolean}>}
+ */
+export const SHAPES = {
+  maximum: { path: "M-5 4H5L0 -5Z", fill: true },
+  minimum: { path: "M-5 -4H5L0 5Z", fill: true },
+  inflection: { path: "M-3 4L3 -4", fill: false },
+  intersection: { path: "M-4 -4L4 4M-4 4L4 -4", fill: false },
+};
+const CIRCLE = "M-4.5 0A4.5 4.5 0 1 1 4.5 0A4.5 4.5 0 1 1 -4.5 0Z";
+const DOT = "M-1.5 0A1.5 1.5 0 1 1 1.5 0A1.5 1.5 0 1 1 -1.5 0Z";
+
+/**
+ * The strokes that make up a landmark.
+ * @param {string} kind @param {boolean} closed @param {string} colour
+ * @returns {{path: string, fill: string, stroke: string}[]}
+ */
+export function shapeParts(kind, closed, colour) {
+  const ground = token("plot-ground");
+  if (kind === "zero") {
+    return [
+      { path: CIRCLE, fill: ground, stroke: colour },
+      { path: DOT, fill: colour, stroke: "none" },
+    ];
+  }
+  if (kind === "end") return [{ path: CIRCLE, fill: closed ? colour : ground, stroke: colour }];
+  const shape = SHAPES[kind];
+  if (!shape) return [];
+  return [{ path: shape.path, fill: shape.fill ? colour : "none", stroke: colour }];
+}

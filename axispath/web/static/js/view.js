@@ -1,0 +1,97 @@
+// @ts-check
+/** The visible rectangle and its mapping to pixels. */
+
+/** @typedef {{left: number, right: number, bottom: number, top: number, chosen?: boolean}} View */
+/** @typedef {{width: number, height: number}} Size */
+
+/** @param {View} view @param {Size} size @param {number} x */
+export const toPixelX = (view, size, x) =>
+  ((x - view.left) / (view.right - view.left)) * size.width;
+
+/** @param {View} view @param {Size} size @param {number} y */
+export const toPixelY = (view, size, y) =>
+  ((view.top - y) / (view.top - view.bottom)) * size.height;
+
+/** @param {View} view @param {Size} size @param {number} px */
+export const fromPixelX = (view, size, px) =>
+  view.left + (px / size.width) * (view.right - view.left);
+
+/** @param {View} view @param {Size} size @param {number} px */
+export const fromPixelY = (view, size, px) =>
+  view.top - (px / size.height) * (view.top - view.bottom);
+
+/** The view moved by pixels. @param {View} view @param {Size} size @param {number} dx @param {number} dy @returns {View} */
+export function panned(view, size, dx, dy) {
+  const x = (dx / size.width) * (view.right - view.left);
+  const y = (dy / size.height) * (view.top - view.bottom);
+  return {
+    left: view.left - x,
+    right: view.right - x,
+    bottom: view.bottom + y,
+    top: view.top + y,
+    chosen: true,
+  };
+}
+
+/** The view scaled about a place. @param {View} view @param {number} factor @param {number} x @param {number} y @returns {View} */
+export function zoomed(view, factor, x, y) {
+  return {
+    left: x + (view.left - x) * factor,
+    right: x + (view.right - x) * factor,
+    bottom: y + (view.bottom - y) * factor,
+    top: y + (view.top - y) * factor,
+    chosen: true,
+  };
+}
+
+/** Whether the server would accept the view. @param {View} view */
+export function isPossible(view) {
+  return [
+    [view.left, view.right],
+    [view.bottom, view.top],
+  ].every(([low, high]) => {
+    const size = high - low;
+    const largest = Math.max(Math.abs(low), Math.abs(high));
+    return size > 1e-13 && size < 1e13 && largest < 1e13 && size > largest * 1e-12;
+  });
+}
+
+/** A step of 1, 2 or 5 times a power of ten that is at least `least`. @param {number} least */
+export function niceStep(least) {
+  const power = 10 ** Math.floor(Math.log10(least));
+  for (const factor of [1, 2, 5]) {
+    if (factor * power >= least * 0.999999) return factor * power;
+  }
+  return 10 * power;
+}
+
+/** A number rounded to a multiple of a step, without trailing noise. @param {number} value @param {number} step */
+export function rounded(value, step) {
+  const digits = Math.max(0, Math.min(20, -Math.floor(Math.log10(step))));
+  return Number((Math.round(value / step) * step).toFixed(digits)) + 0;
+}
+
+/** Tick places from low to high. @param {number} low @param {number} high @param {number} step */
+export function ticks(low, high, step) {
+  const found = [];
+  const first = Math.ceil(low / step - 1e-9);
+  const last = Math.floor(high / step + 1e-9);
+  for (let k = first; k <= last && found.length < 400; k += 1) found.push(rounded(k * step, step));
+  return found;
+}
+
+/** A tick's label. @param {number} value @param {number} step */
+export function tickLabel(value, step) {
+  if (value === 0) return "0";
+  const size = Math.abs(value);
+  let text;
+  if (size >= 1e6 || step < 1e-5) {
+    const power = Math.floor(Math.log10(size) + 1e-12);
+    const digits = Math.max(0, Math.min(12, power - Math.floor(Math.log10(step) + 1e-12)));
+    const raised = String(power).replace(/[-0-9]/g, (c) => "⁻⁰¹²³⁴⁵⁶⁷⁸⁹"["-0123456789".indexOf(c)]);
+    text = `${(size / 10 ** power).toFixed(digits)}×10${raised}`;
+  } else {
+    text = size.toFixed(Math.max(0, -Math.floor(Math.log10(step) + 1e-12)));
+  }
+  return (value < 0 ? "−" : "") + text;
+}

@@ -1,0 +1,93 @@
+"""What people and scripts are told when something goes wrong."""
+
+from __future__ import annotations
+
+import logging
+
+from flask import Flask, jsonify, render_template, request
+from flask.typing import ResponseReturnValue
+from flask_wtf.csrf import CSRFError
+from pydantic import ValidationError
+from werkzeug.exceptions import HTTPException
+
+from axispath.core.sheet.edits import EditRefused
+from axispath.core.table.rows import TableRefused
+from axispath.store.database import StoreGone
+from axispath.store.sheets import Conflict, NotFound
+
+log = logging.getLogger("axispath")
+
+
+def answer(app: Flask) -> None:
+    """Give every error a sentence: JSON for scripts, a page for people."""
+
+    @app.errorhandler(EditRefused)
+    def refused(error: EditRefused) -> ResponseReturnValue:
+        found = {
+            "kind": "refused",
+            "message": error.message,
+            "start": error.start,
+            "end": error.end,
+            "mend": error.mend,
+        }
+        return jsonify(found), 422
+
+    @app.errorhandler(TableRefused)
+    def no_table(error: TableRefused) -> ResponseReturnValue:
+        return jsonify(kind="refused", message=error.message, field=error.field), 422
+
+    @app.errorhandler(ValidationError)
+    def invalid(error: ValidationError) -> ResponseReturnValue:
+        return jsonify(kind="refused", message=_sentence(error)), 422
+
+    @app.errorhandler(Conflict)
+    def conflict(error: Conflict) -> ResponseReturnValue:
+        message = "This sheet was changed in another window in the meantime."
+        return jsonify(kind="conflict", message=message, head=error.head), 409
+
+    @app.errorhandler(NotFound)
+    def not_found(_: NotFound) -> ResponseReturnValue:
+        return _told(404, "There is no such sheet here.")
+
+    @app.errorhandler(StoreGone)
+    def gone(error: StoreGone) -> ResponseReturnValue:
+        log.error("the database cannot be reached: %s", type(error.__cause__).__name__)
+        message = "The sheets cannot be reached just now."
+        body, status = _told(503, message)
+        return body, status, {"Retry-After": "2"}
+
+    @app.errorhandler(CSRFError)
+    def stale(_: CSRFError) -> ResponseReturnValue:
+        return _told(400, "This page has been open for too long. Please reload it.")
+
+    @app.errorhandler(HTTPException)
+    def http(error: HTTPException) -> ResponseReturnValue:
+        told = {
+            404: "There is nothing at this address.",
+            405: "This cannot be done here.",
+            413: "That is more than a sheet can take at once.",
+        }
+        return _told(error.code or 500, told.get(error.code or 500, "This request is not valid."))
+
+    @app.errorhandler(Exception)
+    def unexpected(error: Exception) -> ResponseReturnValue:
+        log.exception("unexpected %s at %s", type(error).__name__, request.path)
+        return _told(500, "Something went wrong here. What you typed is still in this page.")
+
+
+def _told(status: int, message: str) -> tuple[object, int]:
+    if request.path.startswith("/api/"):
+        return jsonify(kind="trouble", message=message), status
+    return render_template("trouble.html", message=message, status=status), status
+
+
+def _sentence(error: ValidationError) -> str:
+    first = error.errors(include_input=False, include_url=False)[0]
+    if first["type"] == "value_error":
+        return str(first["msg"]).removeprefix("Value error, ")
+    if first["type"] == "string_too_long":
+        return f"This is too long: {first['ctx']['max_length']} characters at most."
+    if first["type"] == "finite_number":
+        return "The limits have to be ordinary, finite numbers."
+    where = ".".join(str(part) for part in first["loc"])
+    return f"This request is not valid ({where})."
