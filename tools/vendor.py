@@ -32,6 +32,7 @@ ICONS = (
     "zoom-in",
     "zoom-out",
 )
+FONT = "atkinson-hyperlegible"
 PACKAGES = {
     "bootstrap": ("5.3.9", {"dist/css/bootstrap.min.css": "bootstrap.min.css"}),
     "bootstrap-icons": ("1.13.2", {f"icons/{name}.svg": f"{name}.svg" for name in ICONS}),
@@ -44,10 +45,10 @@ PACKAGES = {
             "dist/fonts/*.woff2": "fonts/",
         },
     ),
-    "@fontsource/atkinson-hyperlegible": (
+    f"@fontsource/{FONT}": (
         "5.3.0",
         {
-            f"files/atkinson-hyperlegible-{script}-{weight}-normal.woff2": f"{script}-{weight}.woff2"
+            f"files/{FONT}-{script}-{weight}-normal.woff2": f"{script}-{weight}.woff2"
             for script in ("latin", "latin-ext")
             for weight in (400, 700)
         },

@@ -17,12 +17,12 @@ from axispath.core.language.tree import ValueStatement
 from axispath.core.path import framing
 from axispath.core.path.landmark import Certainty, Kind, Landmark, Open, Path, Reason
 from axispath.core.path.lanes import crossings, path_of
-from axispath.core.table.words import explain_empty, in_words
 from axispath.core.sheet.document import Document, View
 from axispath.core.sheet.edits import plain_end
 from axispath.core.sheet.resolve import ResolvedLane, resolve
 from axispath.core.table.rows import TableRefused, number, places
 from axispath.core.table.values import column, why_no_value
+from axispath.core.table.words import explain_empty, in_words
 from axispath.store.sheets import Opened
 
 PAGE_ROWS = 500

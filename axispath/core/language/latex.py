@@ -73,7 +73,8 @@ class Latex:
 
     def bracket(self, inner: str, opening: str = "(", closing: str = ")") -> str:
         """Brackets as tall as what they hold."""
-        return rf"\left{opening}{inner}\right{closing}"
+        tall = "\\frac" in inner or "^" in inner or "\\sqrt" in inner
+        return rf"\left{opening}{inner}\right{closing}" if tall else opening + inner + closing
 
     def apply(self, word: Word, arguments: list[str]) -> str:
         """A function with its arguments."""

@@ -128,17 +128,23 @@ def _landmark(function: BallFunction, plan: Program, kind: Kind, root: Root) -> 
         radius = float(root.ball.rad())
     if kind is Kind.INTERSECTION:
         y = math.nan  # the caller knows the functions that meet
-    certainty = Certainty.PROVEN
-    if root.multiple and not _vanishes(function, root):
-        certainty = Certainty.APPROACHED
-    if root.level == 0 and _exactly_zero(plan, x):
-        certainty = Certainty.EXACT
+    certainty = _certainty(function, plan, root, x)
     return Landmark(kind, x, _no_minus_zero(y), certainty, radius, root.low, root.high)
 
 
 def _tidy(root: Root) -> float:
     """The nearest float64, or 0 where nothing speaks against it."""
     return 0.0 if root.ball.contains(0) else root.x
+
+
+def _certainty(function: BallFunction, plan: Program, root: Root, x: float) -> Certainty:
+    if root.level == 0 and _exactly_zero(plan, x):
+        return Certainty.EXACT
+    if not root.multiple:
+        return Certainty.PROVEN
+    if not _vanishes(function, root):
+        return Certainty.APPROACHED
+    return Certainty.EXACT if root.level == 0 else Certainty.PROVEN
 
 
 def _vanishes(function: BallFunction, root: Root) -> bool:

@@ -2,7 +2,7 @@
 /** Draws each lane's strip on the x-axis of the plot, and lets its end brackets be dragged. */
 
 import { curveColour, shapeParts, token } from "./style.js";
-import { fromPixelX, niceStep, rounded, ticks, toPixelX } from "./view.js";
+import { fromPixelX, niceStep, rounded, toPixelX } from "./view.js";
 
 const HEIGHT = 44;
 const SVG = "http://www.w3.org/2000/svg";
@@ -250,9 +250,12 @@ export class Strips {
     const { view, size } = this.plot;
     const pixel = (view.right - view.left) / size.width;
     const step = niceStep(pixel);
-    let x = rounded(fromPixelX(view, size, Math.min(Math.max(px, 0), size.width)), step);
-    const tick = ticks(view.left, view.right, this.plot.steps().x).find((t) => Math.abs(t - x) < SNAP * pixel);
-    if (tick !== undefined) x = tick;
+    // A bracket may be dragged out of the view, up to half a view beyond its edge.
+    const held = Math.min(Math.max(px, -size.width / 2), size.width * 1.5);
+    let x = rounded(fromPixelX(view, size, held), step);
+    const apart = this.plot.steps().x;
+    const tick = rounded(x, apart);
+    if (Math.abs(tick - x) < SNAP * pixel) x = tick;
     const path = this.paths.get(id);
     const gap = niceStep(4 * pixel);
     if (end === "low" && path?.high != null) x = Math.min(x, rounded(path.high - gap, step));

@@ -1,0 +1,24 @@
+"""Short ways to read a line and to get at what the core makes of it."""
+
+from axispath.core import catalogue
+from axispath.core.arithmetic.interval import End
+from axispath.core.arithmetic.program import program
+from axispath.core.arithmetic.unit import AngleUnit
+from axispath.core.language.scope import Scope
+from axispath.core.language.statement import parse_statement
+from axispath.core.path.find import find_path
+
+RADIAN, DEGREE = AngleUnit.RADIAN, AngleUnit.DEGREE
+
+
+def read(text, functions=None, values=()):
+    scope = Scope(catalogue.VOCABULARY, functions or {}, frozenset(values))
+    return parse_statement(text, scope)
+
+
+def plan(text):
+    return program(read(text).body)
+
+
+def path(text, low, high, unit=RADIAN, **more):
+    return find_path(plan(text), unit, End.at(low), End.at(high), **more)
