@@ -1,0 +1,197 @@
+"""A real server behind a database line that can be cut, and a real browser in front of it."""
+
+import contextlib
+import math
+import os
+import socket
+import subprocess
+import sys
+import threading
+import time
+import unittest
+import urllib.request
+
+from playwright.sync_api import expect, sync_playwright
+from sqlalchemy.engine import make_url
+
+from axispath.command.place import ROOT, free_port
+from axispath.demo.load import load_demo
+from tests.database import address, empty_store
+
+CHROMIUM = {
+    "executable_path": "/usr/bin/chromium",
+    "args": [
+        "--no-sandbox",
+        "--disable-gpu",
+        "--disable-quic",
+        "--no-first-run",
+        "--disable-background-networking",
+        "--disable-component-update",
+        "--disable-sync",
+    ],
+}
+
+
+def _number(text):
+    try:
+        return float(text)
+    except ValueError:
+        return math.nan
+
+
+class Line:
+    """A TCP line to the database that can be cut and mended."""
+
+    def __init__(self, host, port):
+        self.target = (host, port)
+        self.up = True
+        self.ends = []
+        self.listener = socket.create_server(("127.0.0.1", 0))
+        self.port = self.listener.getsockname()[1]
+        threading.Thread(target=self._accept, daemon=True).start()
+
+    def _accept(self):
+        while True:
+            try:
+                near, _ = self.listener.accept()
+            except OSError:
+                return
+            if not self.up:
+                near.close()
+                continue
+            far = socket.create_connection(self.target)
+            self.ends += [near, far]
+            for source, sink in ((near, far), (far, near)):
+                threading.Thread(target=self._pump, args=(source, sink), daemon=True).start()
+
+    def _pump(self, source, sink):
+        with contextlib.suppress(OSError):
+            while data := source.recv(65536):
+                sink.sendall(data)
+        for end in (source, sink):
+            end.close()
+
+    def cut(self):
+        self.up = False
+        for end in self.ends:
+            with contextlib.suppress(OSError):
+                end.shutdown(socket.SHUT_RDWR)
+        self.ends = []
+
+    def mend(self):
+        self.up = True
+
+
+class Server:
+    """gunicorn as ./axis-path serve runs it; can be stopped and started again."""
+
+    def __init__(self):
+        url = make_url(address())
+        self.line = Line(url.host, url.port)
+        self.database = url.set(port=self.line.port).render_as_string(hide_password=False)
+        self.port = free_port()
+        self.url = f"http://127.0.0.1:{self.port}"
+        self.process = None
+
+    def start(self):
+        command = [
+            sys.executable,
+            "-m",
+            "gunicorn",
+            "axispath.web.wsgi:app",
+            "--log-level=critical",
+        ]
+        command += [f"--bind=127.0.0.1:{self.port}", "--worker-class=gthread", "--threads=6"]
+        command += ["--preload", "--no-control-socket"]
+        environment = {**os.environ, "DATABASE_URL": self.database, "AXISPATH_SECRET_KEY": "tests"}
+        self.process = subprocess.Popen(
+            command, cwd=ROOT, env=environment, stderr=subprocess.DEVNULL
+        )
+        for _ in range(200):
+            try:
+                urllib.request.urlopen(f"{self.url}/", timeout=1)
+                return
+            except OSError:
+                time.sleep(0.05)
+        raise RuntimeError("the server did not start")
+
+    def stop(self):
+        self.process.terminate()
+        self.process.wait(15)
+
+
+class BrowserTest(unittest.TestCase):
+    """Each test gets a fresh browser profile and an emptied database with the demo sheets."""
+
+    @classmethod
+    def setUpClass(cls):
+        empty_store().engine.dispose()
+        load_demo(address())
+        cls.server = Server()
+        cls.server.start()
+        cls.addClassCleanup(cls.server.stop)
+        playwright = sync_playwright().start()
+        cls.addClassCleanup(playwright.stop)
+        cls.browser = playwright.chromium.launch(**CHROMIUM)
+        cls.addClassCleanup(cls.browser.close)
+        expect.set_options(timeout=8000)
+
+    def setUp(self):
+        self.context = self.browser.new_context(viewport={"width": 1280, "height": 800})
+        self.addCleanup(self.context.close)
+        self.complaints = []
+        self.page = self.new_page()
+
+    def new_page(self):
+        page = self.context.new_page()
+        page.on("pageerror", lambda error: self.complaints.append(str(error)))
+        page.on("console", self._heard)
+        return page
+
+    def _heard(self, message):
+        # The browser reports every answer that is not 2xx, which is part of the story, and that
+        # these tests read pixels.
+        expected = ("Failed to load resource", "readback operations using getImageData")
+        if message.type in ("error", "warning") and not any(e in message.text for e in expected):
+            self.complaints.append(message.text)
+
+    def tearDown(self):
+        self.assertEqual(self.complaints, [])
+
+    # What a student does
+
+    def open(self, path="/"):
+        self.page.goto(self.server.url + path)
+        expect(self.page.locator(".status")).not_to_be_empty()
+
+    def type_line(self, text):
+        self.page.fill("#entry", text)
+        self.page.press("#entry", "Enter")
+
+    def lane(self, name):
+        return self.page.locator(f'.lane[data-name="{name}"]')
+
+    def saved(self, page=None):
+        expect((page or self.page).locator(".status")).to_have_text("saved")
+
+    def marks(self, name, kind):
+        """x of the landmarks of a kind on the desk's list for a lane."""
+        rows = self.page.locator(f'.marks[aria-label="Landmarks of {name}"] tr[data-kind="{kind}"]')
+        return [round(float(row.get_attribute("data-x")), 12) for row in rows.all()]
+
+    def view(self):
+        """left, right, bottom, top as the fields show them; NaN while a formula stands there."""
+        return [
+            _number(self.page.input_value(f"#view-{side}"))
+            for side in ("left", "right", "bottom", "top")
+        ]
+
+    def eventually(self, found, wanted, seconds=8):
+        """Wait until ``found()`` equals ``wanted`` (a value, or a function that accepts it)."""
+        accept = wanted if callable(wanted) else lambda value: value == wanted
+        until = time.monotonic() + seconds
+        while not accept(value := found()):
+            if time.monotonic() > until:
+                self.fail(f"still {value!r}, wanted {wanted!r}")
+            self.page.wait_for_timeout(40)
+        return value

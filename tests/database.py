@@ -1,0 +1,26 @@
+"""The database that ./axis-path test has started, migrated once and emptied on request."""
+
+import os
+import unittest
+from functools import cache
+
+from sqlalchemy import text
+
+from axispath.command.serving import migrate
+from axispath.store.database import Store
+
+
+@cache
+def address():
+    found = os.environ.get("AXISPATH_TEST_DATABASE")
+    if not found:
+        raise unittest.SkipTest("needs a database: run ./axis-path test")
+    migrate(found)
+    return found
+
+
+def empty_store():
+    store = Store(address())
+    with store.transaction() as session:
+        session.execute(text("truncate person, sheet, revision cascade"))
+    return store
