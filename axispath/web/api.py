@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Annotated
 
 import orjson
-from flask import Blueprint, Response, render_template, request, session
+from flask import Blueprint, Response, render_template, request
 from pydantic import BaseModel, ConfigDict, Field
 
 from axispath.core.sheet.document import Document, View
@@ -14,7 +14,7 @@ from axispath.core.sheet.resolve import resolve
 from axispath.store import sheets
 from axispath.store.sheets import NotFound, Opened
 from axispath.web import present
-from axispath.web.person import current_person, person_for_change, store
+from axispath.web.person import current_person, person_for_change, remember_person, store
 from axispath.web.picture import encoded_picture
 from axispath.web.source import BLANK, DEMO, document_at, opened, remember
 
@@ -103,13 +103,10 @@ def start_sheet() -> Response:
     if "view" in given:
         document = with_view(document, View.model_validate(given["view"]))
     edits = EDITS.validate_python(given.get("edits"))
-    try:
-        with store().transaction() as database:
-            person = person_for_change(database)
-            found = sheets.create(database, person, document, edits)
-    except EditRefused:
-        session.pop("person", None) if current_person() is None else None
-        raise
+    with store().transaction() as database:
+        person = person_for_change(database)
+        found = sheets.create(database, person, document, edits)
+    remember_person(person)
     return _state(found)
 
 

@@ -6,11 +6,19 @@ import hashlib
 from functools import cache
 from pathlib import Path
 
-from flask import Flask, Response, send_from_directory, url_for
+from flask import Flask, Response, url_for
 from markupsafe import Markup
 from werkzeug.exceptions import NotFound
+from werkzeug.utils import safe_join
 
 STATIC = Path(__file__).parent / "static"
+KINDS = {
+    ".css": "text/css",
+    ".js": "text/javascript",
+    ".mjs": "text/javascript",
+    ".svg": "image/svg+xml",
+    ".woff2": "font/woff2",
+}
 KEPT = "public, max-age=31536000, immutable"
 
 
@@ -43,8 +51,10 @@ def serve_versioned(app: Flask) -> None:
 
     @app.get("/assets/<version>/<path:name>")
     def versioned(version: str, name: str) -> Response:
-        if not (STATIC / name).is_file():
+        file = safe_join(str(STATIC), name)
+        kind = KINDS.get(Path(name).suffix)
+        if file is None or kind is None or not Path(file).is_file():
             raise NotFound
-        response = send_from_directory(STATIC, name, conditional=True)
+        response = Response(Path(file).read_bytes(), mimetype=kind)
         response.headers["Cache-Control"] = KEPT
         return response

@@ -24,8 +24,12 @@ def current_person() -> str | None:
 def person_for_change(database: Session) -> str:
     """The person of this browser, made now if this is the first change."""
     person = current_person()
-    if person is None or not sheets.person_exists(database, person):
-        person = sheets.new_person(database)
-        session["person"] = person
+    if person is not None and sheets.person_exists(database, person):
+        return person
+    return sheets.new_person(database)
+
+
+def remember_person(person: str) -> None:
+    """Sign the browser's cookie for a person, once what they wanted is stored."""
+    session["person"] = person
     session.permanent = True
-    return person

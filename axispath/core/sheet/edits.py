@@ -235,7 +235,8 @@ def _free_name(document: Document, lane: Lane) -> str:
     scope = scope_of(document.lanes, without=lane.id)
     taken = {*scope.functions, *scope.values, *_wanted(document, lane)}
     numbered = (f"f_{number}" for number in range(1, MAX_LANES + 2))
-    return next(name for name in (*LETTERS, *numbered) if name not in taken)
+    free: str = next(name for name in (*LETTERS, *numbered) if name not in taken)
+    return free
 
 
 def _wanted(document: Document, lane: Lane) -> set[str]:

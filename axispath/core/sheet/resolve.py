@@ -126,11 +126,9 @@ class Sheet:
         """The lane with this id."""
         return next((lane for lane in self.lanes if lane.lane.id == lane_id), None)
 
-    def functions(self, with_hidden: bool = False) -> list[ResolvedLane]:
-        """The lanes that can be plotted."""
-        return [
-            lane for lane in self.lanes if lane.plottable and (with_hidden or not lane.lane.hidden)
-        ]
+    def functions(self) -> list[ResolvedLane]:
+        """The lanes that are plotted."""
+        return [lane for lane in self.lanes if lane.plottable and not lane.lane.hidden]
 
 
 def resolve(document: Document) -> Sheet:
@@ -160,9 +158,9 @@ def _resolve(lanes: tuple[Lane, ...], unit: AngleUnit) -> Sheet:
     definitions = _definitions(lanes, statements)
     errors |= _circles(lanes, statements, definitions)
     broken = {
-        statement.name or lane.name or ""
+        statements[lane.id].name or lane.name or ""
         for lane in lanes
-        if lane.id in errors and (statement := statements.get(lane.id))
+        if lane.id in errors and lane.id in statements
     }
     found = []
     for lane in lanes:

@@ -53,6 +53,7 @@ export function sheet() {
     waitingText: "",
     undoLabel: start.undo,
     redoLabel: start.redo,
+    /** @type {Record<string, string>} */
     limits: { left: "", right: "", bottom: "", top: "" },
     viewTrouble: "",
     viewCount: 0,
@@ -290,12 +291,15 @@ export function sheet() {
       const { left, right, bottom, top } = plot.view;
       this.look(zoomed(plot.view, factor, (left + right) / 2, (bottom + top) / 2));
     },
-    async setLimits() {
+    async setLimits(/** @type {Event | undefined} */ event) {
       try {
         const view = await send("POST", `/api/sheets/${session.key}/limits`, { head: session.state.head, ...this.limits });
+        const typing = /** @type {HTMLElement | null} */ (document.activeElement);
+        if (event?.type === "submit") typing?.blur();
         this.viewTrouble = "";
         if (!sameView(view, plot.view)) this.look(view);
         this.showLimits();
+        if (event?.type === "submit") typing?.focus();
       } catch (trouble) {
         this.viewTrouble = told(trouble);
       }
@@ -304,12 +308,15 @@ export function sheet() {
       const { left, right, bottom, top } = plot.view;
       const stepX = 10 ** Math.floor(Math.log10((right - left) / 1000));
       const stepY = 10 ** Math.floor(Math.log10((top - bottom) / 1000));
-      this.limits = {
+      const shown = {
         left: short(left, stepX),
         right: short(right, stepX),
         bottom: short(bottom, stepY),
         top: short(top, stepY),
       };
+      // An answer must not overwrite the field that is being typed in.
+      const typing = document.activeElement?.id.replace("view-", "") ?? "";
+      this.limits = typing in shown ? { ...shown, [typing]: this.limits[typing] } : shown;
       this.viewTrouble = "";
     },
     resized() {

@@ -80,19 +80,19 @@ export class Strips {
     const colour = curveColour(lane.colour);
     const view = this.plot.view;
     const parts = [];
+    const marks = [...path.landmarks, ...(this.crossings.get(lane.id) ?? [])];
     const low = Math.max(path.low ?? view.left, view.left);
     const high = Math.min(path.high ?? view.right, view.right);
     if (low < high) {
       const [from, to] = [this.px(low), this.px(high)];
       const band = { x: from, y: 4, width: to - from, height: HEIGHT - 8 };
       parts.push(element("rect", { ...band, fill: colour, opacity: 0.08 }));
-      parts.push(...this.spans(path, colour, low, high));
+      parts.push(...this.spans(path, colour, low, high, marks));
       for (const stretch of path.undefined) parts.push(this.blank(stretch, low, high, "undefined here"));
       for (const stretch of path.open) parts.push(this.unsettled(stretch));
       const middle = { x1: from, x2: to, y1: HEIGHT / 2, y2: HEIGHT / 2 };
       parts.push(element("line", { ...middle, stroke: colour, "stroke-width": 1, opacity: 0.5 }));
     }
-    const marks = [...path.landmarks, ...(this.crossings.get(lane.id) ?? [])];
     for (const mark of marks) {
       if (mark.x < view.left || mark.x > view.right || mark.kind === "end") continue;
       parts.push(this.mark(mark, mark.kind === "intersection" ? token("ink") : colour));
@@ -105,8 +105,12 @@ export class Strips {
     return parts;
   }
 
-  /** Above and below zero as tints, rising and falling as arrows. @param {LanePath} path @param {string} colour @param {number} low @param {number} high */
-  spans(path, colour, low, high) {
+  /**
+   * Above and below zero as tints, rising and falling as arrows.
+   * @param {LanePath} path @param {string} colour @param {number} low @param {number} high
+   * @param {import("./plot.js").Mark[]} marks
+   */
+  spans(path, colour, low, high, marks) {
     const parts = [];
     for (const [start, stop, sign, direction] of path.spans) {
       const from = this.px(Math.max(start, low));
@@ -117,7 +121,10 @@ export class Strips {
         const half = { x: from, y, width: to - from, height: HEIGHT / 2 - 4 };
         parts.push(element("rect", { ...half, fill: colour, opacity: 0.2 }));
       }
-      if (direction && to - from > 34) parts.push(this.arrow((from + to) / 2, direction, colour));
+      // An arrow keeps clear of the landmarks, or is left out.
+      const clear = (/** @type {number} */ x) => marks.every((mark) => Math.abs(this.px(mark.x) - x) > 18);
+      const place = [0.5, 0.35, 0.65, 0.22, 0.78].map((share) => from + (to - from) * share).find(clear);
+      if (direction && to - from > 34 && place !== undefined) parts.push(this.arrow(place, direction, colour));
     }
     return parts;
   }
