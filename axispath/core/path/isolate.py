@@ -14,7 +14,7 @@ from dataclasses import dataclass, field
 from flint import arb
 
 from axispath.core.arithmetic.balls import DOUBLE, box, precision
-from axispath.core.catalogue.balls import OutsideDomain
+from axispath.core.catalogue.balls import MAX_ORDER, OutsideDomain
 from axispath.core.path.chain import resolve
 from axispath.core.path.landmark import Open, Reason, Stretch
 from axispath.core.path.root import Root
@@ -66,7 +66,7 @@ def _examine(
     tower: Tower, at: _Box, narrowest: float, result: Isolated, later: Callable[[_Box], None]
 ) -> None:
     x = box(at.low, at.high)
-    count = min(at.wanted[-1] + 2 + at.depth // 12, 6)
+    count = min(at.wanted[-1] + 2 + at.depth // 8, MAX_ORDER)
     try:
         levels = tower.levels(x, count)
     except OutsideDomain:

@@ -6,6 +6,7 @@ bracket X whose ends differ in sign, X and m − F(m)/F'(X) both contain the zer
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass
 
 from flint import arb
@@ -14,6 +15,7 @@ from axispath.core.arithmetic.balls import precision
 from axispath.core.path.tower import LADDER, Tower, sign
 
 MAX_STEPS = 400
+FLOAT_STEPS = 60
 
 
 @dataclass
@@ -56,9 +58,14 @@ def bracketed(tower: Tower, level: int, low: arb, high: arb, sign_low: int) -> R
 def narrow(tower: Tower, root: Root, bits: int, sign_low: int) -> None:
     """Narrow the ball of a simple root to about ``bits`` of working precision."""
     level, wide = root.level, root.ball
+    if not root.bits:
+        wide = _close_in(tower, level, wide, sign_low)
     with precision(bits):
+        # Next to 0 relative precision has no end, so the bracket's width sets a floor.
+        scale = max(abs(root.x), (root.high - root.low) * 2.0**-20)
+        fine = arb(scale) * arb(2) ** (40 - bits)
         for _ in range(MAX_STEPS):
-            if wide.is_exact():
+            if wide.rad() <= fine:
                 break
             middle = arb(wide.mid())
             slope = tower.levels(wide, level + 2)[level + 1]
@@ -71,6 +78,39 @@ def narrow(tower: Tower, root: Root, bits: int, sign_low: int) -> None:
                 break
             wide = closer
     root.ball, root.bits = wide, bits
+
+
+def _close_in(tower: Tower, level: int, wide: arb, sign_low: int) -> arb:
+    """A tight bracket around the zero: found in floating point, then proved by its signs.
+
+    Newton steps, kept inside the bracket by bisection; nothing found here is believed
+    until the signs at both ends of the tight bracket have been enclosed.
+    """
+    low, high = float(wide.lower()), float(wide.upper())
+    width = high - low
+    x = (low + high) / 2
+    with precision(LADDER[0]):
+        for _ in range(FLOAT_STEPS):
+            levels = tower.levels(arb(x), level + 2)
+            value, slope = float(levels[level].mid()), float(levels[level + 1].mid())
+            if value * sign_low > 0:
+                low = x
+            else:
+                high = x
+            closer = x - value / slope if slope else math.nan
+            if not low < closer < high:
+                closer = (low + high) / 2
+            step, x = abs(closer - x), closer
+            if step <= abs(x) * 1e-13 + width * 1e-16:
+                break
+    for room in (2.0**-44, 2.0**-36, 2.0**-26):
+        reach = max(abs(x), width * 2.0**-10) * room
+        left, right = x - reach, x + reach
+        if wide.contains(arb(left)) and wide.contains(arb(right)):
+            signs = tower.sign_at(level, left), tower.sign_at(level, right)
+            if signs == (sign_low, -sign_low):
+                return arb(left).union(arb(right))
+    return wide
 
 
 def _cut(tower: Tower, level: int, wide: arb, sign_low: int) -> arb:

@@ -8,7 +8,8 @@ from axispath.core.arithmetic.balls import BallFunction, precision
 from axispath.core.catalogue.balls import NAN, OutsideDomain
 
 FACTORIALS = (1, 1, 2, 6, 24, 120, 720, 5040)
-LADDER = (53, 128, 320)  # precisions tried in turn before a sign is given up
+LADDER = (53, 96, 320)  # precisions tried in turn before a sign is given up
+SIGNS_AT_ONCE = 4
 
 
 class Tower:
@@ -17,6 +18,7 @@ class Tower:
     def __init__(self, function: BallFunction, evaluations: int) -> None:
         self.function = function
         self.left = evaluations
+        self._signs: dict[float, list[int]] = {}
 
     def levels(self, x: arb, count: int) -> list[arb]:
         """Enclosures of levels 0 to ``count`` − 1 over ``x``."""
@@ -36,12 +38,25 @@ class Tower:
 
     def sign_at(self, k: int, x: float) -> int:
         """The sign of level ``k`` at a number, 0 where it cannot be told from zero."""
-        for bits in LADDER:
+        # Neighbouring boxes ask for the same place, and every level of a chain does.
+        known = self._signs.get(x)
+        if known is None:
+            known = self._signs[x] = self._first_signs(x)
+        if k < len(known) and known[k]:
+            return known[k]
+        for bits in LADDER[1:] if k < len(known) else LADDER:
             with precision(bits):
                 found = sign(self.level(k, arb(x)))
             if found:
                 return found
         return 0
+
+    def _first_signs(self, x: float) -> list[int]:
+        with precision(LADDER[0]):
+            try:
+                return [sign(value) for value in self.levels(arb(x), SIGNS_AT_ONCE)]
+            except OutsideDomain:
+                return [0] * SIGNS_AT_ONCE
 
 
 def sign(value: arb) -> int:

@@ -1,0 +1,18 @@
+"""./axis-path bench [redraw] [path] [pages]"""
+
+from __future__ import annotations
+
+from axispath.command.errors import CommandFailed
+from bench import pages, path, redraw
+
+PARTS = {"redraw": redraw.report, "path": path.report, "pages": pages.report}
+
+
+def run_bench(names: list[str]) -> int:
+    """Print the figures of the named parts, or of all."""
+    unknown = [name for name in names if name not in PARTS]
+    if unknown:
+        raise CommandFailed(f"there is no benchmark {unknown[0]}; there are {', '.join(PARTS)}.")
+    for name in names or PARTS:
+        PARTS[name]()
+    return 0
