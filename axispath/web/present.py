@@ -16,7 +16,7 @@ from axispath.core.language.plain import plain_statement
 from axispath.core.language.tree import ValueStatement
 from axispath.core.path import framing
 from axispath.core.path.landmark import Certainty, Kind, Landmark, Open, Path, Reason
-from axispath.core.path.lanes import crossings, path_of
+from axispath.core.path.lanes import MOST_CROSSED, crossings, path_of, share
 from axispath.core.sheet.document import Document, View
 from axispath.core.sheet.edits import plain_end
 from axispath.core.sheet.resolve import ResolvedLane, resolve
@@ -203,7 +203,7 @@ def paths(document: Document) -> Paths:
     lanes = resolve(document).functions()
     found, groups = [], []
     for lane in lanes:
-        path = path_of(lane, view.left, view.right)
+        path = path_of(lane, view.left, view.right, share(len(lanes)))
         found.append(_path_for_script(lane, path))
         if path is not None:
             groups.append(_group(lane, path, digits))
@@ -231,6 +231,9 @@ def paths(document: Document) -> Paths:
                 [section],
             )
         )
+    if len(lanes) > MOST_CROSSED:
+        note = f"Intersections are looked for among the first {MOST_CROSSED} functions shown."
+        groups.append(Group("more functions", None, "", note, False, []))
     empty = "" if lanes else "Landmarks appear here as soon as the sheet shows a function."
     explanation, can_frame = explain_empty(document)
     complete = all(group.complete for group in groups)

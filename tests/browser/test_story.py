@@ -277,18 +277,17 @@ class Trouble(BrowserTest):
             ("__import__('os')", "has no meaning"),
             ("p(x) = p(x) + 1", "defined by itself"),
             ("x" * 5000, "5000 characters"),
+            ("9^9^9^9^9", "too large to compute"),
         ]:
             with self.subTest(line[:20]):
                 self.type_line(line)
                 expect(self.page.locator("#entry-trouble")).to_contain_text(told)
                 expect(self.page.locator("#entry")).to_have_value(line)
                 expect(self.page.locator(".lane")).to_have_count(1)
-        self.type_line("9^9^9^9^9")
-        expect(self.page.locator(".lane")).to_have_count(2)
         self.type_line("(x + 1")
         self.page.get_by_role("button", name="Use (x + 1)").click()
         self.page.press("#entry", "Enter")
-        expect(self.page.locator(".lane")).to_have_count(3)
+        expect(self.page.locator(".lane")).to_have_count(2)
 
     def test_a_name_without_a_value_is_an_offer(self):
         self.open()

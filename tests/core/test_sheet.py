@@ -5,7 +5,7 @@ from pydantic import ValidationError
 
 from axispath.core.path.framing import frame, settled
 from axispath.core.path.landmark import Kind
-from axispath.core.path.lanes import crossings, path_of
+from axispath.core.path.lanes import crossings, path_of, share
 from axispath.core.sheet.document import Document, Table, View
 from axispath.core.sheet.edits import (
     EDITS,
@@ -101,6 +101,22 @@ class Dependencies(unittest.TestCase):
         document = sheet("f(x) = x^2", "g(x) = f(3x)")
         with self.assertRaises(EditRefused):
             apply(document, ReviseLane(id="lane0", text="f(x, y) = x y"))
+
+
+class Cost(unittest.TestCase):
+    def test_numbers_that_cannot_be_held_are_refused(self):
+        for line in ("9^9^9^9^9", "a = exp(1000)", "x + 10^400", "f(x) = x^99999999999"):
+            with self.assertRaises(EditRefused) as caught:
+                sheet(line)
+            self.assertIn("too large", caught.exception.message)
+
+    def test_many_hard_lanes_share_one_budget(self):
+        document = sheet(*(f"sin({900 + n} x)" for n in range(40)))
+        shown = resolve(document).functions()
+        spent = sum(share(len(shown)) for _ in shown)
+        self.assertLessEqual(spent, 40_000)
+        path = path_of(shown[0], -10, 10, share(len(shown)))
+        self.assertFalse(path.complete)
 
 
 class Edits(unittest.TestCase):

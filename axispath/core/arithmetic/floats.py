@@ -37,6 +37,12 @@ def float_value(plan: Program, unit: AngleUnit, *inputs: float) -> float:
         return float(bound_to_floats(plan, unit).run(*[np.float64(value) for value in inputs]))
 
 
+def has_infinite_constant(plan: Program, unit: AngleUnit) -> bool:
+    """Whether a part that depends on no input is too large to hold."""
+    constants = bound_to_floats(plan, unit).registers
+    return any(value is not None and bool(np.isinf(value)) for value in constants)
+
+
 def bound_to_floats(plan: Program, unit: AngleUnit) -> Bound:
     """A program bound to this arithmetic."""
     with np.errstate(all="ignore"):

@@ -12,11 +12,14 @@ import numpy as np
 from axispath.core.arithmetic.interval import End
 from axispath.core.arithmetic.program import Definition, Program, program
 from axispath.core.language.tree import Call, FunctionStatement, Name, Negation, Sum
-from axispath.core.path.find import find_path, find_zeros
+from axispath.core.path.find import EVALUATIONS, find_path, find_zeros
 from axispath.core.path.landmark import Kind, Path
 from axispath.core.sheet.resolve import ResolvedLane
 
-REMEMBERED = 16
+REMEMBERED = 64
+MOST_CROSSED = 12
+IN_ALL = 40_000  # evaluations that one look at a sheet may take, shared by its searches
+LEAST = 300
 Result = TypeVar("Result")
 
 
@@ -31,13 +34,20 @@ def interval(lane: ResolvedLane, left: float, right: float) -> tuple[End, End] |
     return (low, high) if low.ball < high.ball else None
 
 
-def path_of(lane: ResolvedLane, left: float, right: float) -> Path | None:
+def path_of(
+    lane: ResolvedLane, left: float, right: float, evaluations: int = EVALUATIONS
+) -> Path | None:
     """The path of a lane in a view from ``left`` to ``right``."""
     ends = interval(lane, left, right)
     if ends is None:
         return None
-    key = (ends[0].x, ends[1].x)
-    return _remembered(lane, key, lambda: find_path(lane.program, lane.unit, *ends))
+    key = (ends[0].x, ends[1].x, evaluations)
+    return _remembered(lane, key, lambda: find_path(lane.program, lane.unit, *ends, evaluations))
+
+
+def share(count: int) -> int:
+    """How many evaluations each of ``count`` searches of one look at a sheet may take."""
+    return max(LEAST, min(EVALUATIONS, IN_ALL // max(count, 1)))
 
 
 def _remembered(lane: ResolvedLane, key: tuple[object, ...], work: Callable[[], Result]) -> Result:
@@ -59,16 +69,23 @@ class Crossing:
 
 
 def crossings(lanes: list[ResolvedLane], left: float, right: float) -> list[Crossing]:
-    """The intersections of every two lanes on what their domains have in common."""
+    """The intersections of every two lanes on what their domains have in common.
+
+    Of more than MOST_CROSSED lanes the first ones only.
+    """
+    lanes = lanes[:MOST_CROSSED]
+    evaluations = share(len(lanes) * (len(lanes) - 1) // 2)
     found = []
     for first, second in itertools.combinations(lanes, 2):
-        path = _crossing(first, second, left, right)
+        path = _crossing(first, second, left, right, evaluations)
         if path is not None:
             found.append(Crossing(first, second, path))
     return found
 
 
-def _crossing(first: ResolvedLane, second: ResolvedLane, left: float, right: float) -> Path | None:
+def _crossing(
+    first: ResolvedLane, second: ResolvedLane, left: float, right: float, evaluations: int
+) -> Path | None:
     ends = [interval(lane, left, right) for lane in (first, second)]
     if ends[0] is None or ends[1] is None:
         return None
@@ -76,11 +93,11 @@ def _crossing(first: ResolvedLane, second: ResolvedLane, left: float, right: flo
     high = min(ends[0][1], ends[1][1], key=lambda end: end.x)
     if not low.ball < high.ball:
         return None
-    key = (second.program, low.x, high.x)
+    key = (second.program, low.x, high.x, evaluations)
 
     def work() -> Path:
         plan = _difference(first, second)
-        path = find_zeros(plan, first.unit, low, high, Kind.INTERSECTION)
+        path = find_zeros(plan, first.unit, low, high, Kind.INTERSECTION, evaluations)
         heights = first.floats(np.array([mark.x for mark in path.landmarks], dtype=float))
         marks = (
             replace(mark, y=float(y) + 0.0) for mark, y in zip(path.landmarks, heights, strict=True)

@@ -13,7 +13,12 @@ from flint import arb
 
 from axispath.core import catalogue
 from axispath.core.arithmetic.balls import BallFunction, constant_ball, precision
-from axispath.core.arithmetic.floats import FloatFunction, float_function, float_value
+from axispath.core.arithmetic.floats import (
+    FloatFunction,
+    float_function,
+    float_value,
+    has_infinite_constant,
+)
 from axispath.core.arithmetic.interval import End
 from axispath.core.arithmetic.program import Definition, Program, TooLarge, program
 from axispath.core.arithmetic.unit import AngleUnit
@@ -297,18 +302,22 @@ def _checked(lane: ResolvedLane) -> ResolvedLane:
         return lane
     whole = (0, len(lane.lane.text))
     try:
-        _ = lane.program
-        low, high = lane.ends
+        trouble = _trouble(lane)
     except TooLarge:
-        message = "This formula is too large to compute."
-        return ResolvedLane(lane.lane, lane.unit, lane.statement, LanguageError(message, *whole))
+        trouble = "This formula is too large to compute."
+    if trouble is None:
+        return lane
+    return ResolvedLane(lane.lane, lane.unit, lane.statement, LanguageError(trouble, *whole))
+
+
+def _trouble(lane: ResolvedLane) -> str | None:
+    """What is wrong with a lane whose line can be read."""
+    if has_infinite_constant(lane.program, lane.unit):
+        return "A number in this formula is too large to compute."
+    low, high = lane.ends
     for end in (low, high):
         if end is not None and not (end.ball.is_finite() and abs(end.ball) < arb(1e15)):
-            message = "An end of the domain has no value that can be used."
-            return ResolvedLane(
-                lane.lane, lane.unit, lane.statement, LanguageError(message, *whole)
-            )
+            return "An end of the domain has no value that can be used."
     if low is not None and high is not None and not low.ball < high.ball:
-        message = "The domain is empty: its start is not below its end."
-        return ResolvedLane(lane.lane, lane.unit, lane.statement, LanguageError(message, *whole))
-    return lane
+        return "The domain is empty: its start is not below its end."
+    return None

@@ -6,7 +6,7 @@ import numpy as np
 
 from axispath.core.language.numbers import decimal
 from axispath.core.path.landmark import Kind, Path
-from axispath.core.path.lanes import path_of
+from axispath.core.path.lanes import path_of, share
 from axispath.core.sheet.document import Document
 from axispath.core.sheet.resolve import ResolvedLane, resolve
 from axispath.core.table.values import column
@@ -18,8 +18,9 @@ def in_words(document: Document) -> str:
     """The visible lanes described by their paths."""
     view = document.view
     sentences = []
-    for lane in resolve(document).functions():
-        path = path_of(lane, view.left, view.right)
+    lanes = resolve(document).functions()
+    for lane in lanes:
+        path = path_of(lane, view.left, view.right, share(len(lanes)))
         sentences.append(_described(lane, path, document.digits))
     return " ".join(sentences) or "The plot is empty."
 
@@ -83,7 +84,7 @@ def _why_unseen(lane: ResolvedLane, document: Document) -> str | None:
     low, high = lane.ends
     if (low and low.x > view.right) or (high and high.x < view.left):
         return f"The domain of {lane.name} lies outside this view."
-    path = path_of(lane, view.left, view.right)
+    path = path_of(lane, view.left, view.right, share(len(resolve(document).functions())))
     if path is not None and path.undefined and not path.spans and not path.open:
         return f"{lane.name} is undefined everywhere here."
     return f"{lane.name} is undefined, or not in this view."
