@@ -11,7 +11,7 @@ from flask import render_template
 from axispath.core import catalogue
 from axispath.core.language.latex import latex_statement
 from axispath.core.language.mathml import mathml_statement
-from axispath.core.language.numbers import decimal, full_precision
+from axispath.core.language.numbers import decimal, full_precision, listed
 from axispath.core.language.plain import plain_statement
 from axispath.core.language.tree import ValueStatement
 from axispath.core.path import framing
@@ -85,7 +85,7 @@ def _note(lane: ResolvedLane, digits: int) -> str:
     if lane.error:
         return lane.error.message
     if lane.missing:
-        return f"waits for {' and '.join(lane.missing)}"
+        return f"waits for {listed(lane.missing)}"
     if isinstance(lane.statement, ValueStatement):
         shown = plain_statement(lane.statement, catalogue.VOCABULARY)
         if not np.isfinite(lane.value):

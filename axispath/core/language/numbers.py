@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Iterable
 
 MINUS = "−"
 _RAISED = str.maketrans("-0123456789", "⁻⁰¹²³⁴⁵⁶⁷⁸⁹")
@@ -38,3 +39,9 @@ def full_precision(value: float) -> str:
     """The shortest text that reads back as the same float64, for copying and export."""
     text = repr(value + 0.0)
     return text[:-2] if text.endswith(".0") else text
+
+
+def listed(words: Iterable[str]) -> str:
+    """Words as a sentence lists them: a, b and c."""
+    *most, last = words
+    return f"{', '.join(most)} and {last}" if most else last

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from axispath.core.language.numbers import decimal
+from axispath.core.language.numbers import decimal, listed
 from axispath.core.path.landmark import Kind, Path
 from axispath.core.path.lanes import path_of, share
 from axispath.core.sheet.document import Document
@@ -65,7 +65,9 @@ def _nothing_to_show(document: Document) -> str:
         return "Every function is hidden."
     waiting = [name for lane in sheet for name in lane.missing]
     if waiting:
-        return f"Nothing can be drawn yet: {' and '.join(dict.fromkeys(waiting))} has no value."
+        names = listed(dict.fromkeys(waiting))
+        verb = "has" if len(set(waiting)) == 1 else "have"
+        return f"Nothing can be drawn yet: {names} {verb} no value."
     return ""
 
 
