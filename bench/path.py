@@ -8,9 +8,9 @@ import numpy as np
 from scipy.optimize import brentq
 
 from axispath.core import catalogue
+from axispath.core.arithmetic.build import program
 from axispath.core.arithmetic.floats import float_function
 from axispath.core.arithmetic.interval import End
-from axispath.core.arithmetic.program import program
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.language.statement import parse_statement
 from axispath.core.path.find import find_path

@@ -1,8 +1,8 @@
 """Short ways to read a line and to get at what the core makes of it."""
 
 from axispath.core import catalogue
+from axispath.core.arithmetic.build import program
 from axispath.core.arithmetic.interval import End
-from axispath.core.arithmetic.program import program
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.language.scope import Scope
 from axispath.core.language.statement import parse_statement

@@ -10,8 +10,9 @@ from flint import arb
 
 from axispath.core import catalogue
 from axispath.core.arithmetic.balls import BallFunction, box, precision
+from axispath.core.arithmetic.build import program
 from axispath.core.arithmetic.floats import float_function, float_value
-from axispath.core.arithmetic.program import TooLarge, program
+from axispath.core.arithmetic.program import Definition, NotComputable, TooLarge
 from axispath.core.arithmetic.rationals import exact_value
 from axispath.core.arithmetic.reasons import why_undefined
 from axispath.core.catalogue.balls import OutsideDomain
@@ -40,6 +41,36 @@ REFERENCES = [
     ("x^5", lambda x: x**5, [(-10, 10)]),
     ("x^-3", lambda x: x**-3, [(0.001, 0.01), (-10, -1)]),
     ("2.5^x", lambda x: mpmath.mpf("2.5") ** x, [(-20, 20)]),
+    ("sec(x)", mpmath.sec, [(-1.5, 1.5), (2, 4)]),
+    ("csc(x)", mpmath.csc, [(0.001, 3.1)]),
+    ("cot(x)", mpmath.cot, [(0.001, 3.1)]),
+    ("arcsec(x)", mpmath.asec, [(1.000001, 1.001), (2, 100), (-100, -2)]),
+    ("arccsc(x)", mpmath.acsc, [(1.000001, 1.001), (2, 100), (-100, -2)]),
+    ("arccot(x)", lambda x: mpmath.pi / 2 - mpmath.atan(x), [(-10, 10), (1e5, 1e6)]),
+    ("arctan2(x, -1)", lambda x: mpmath.atan2(x, -1), [(0.001, 10), (-10, -0.001)]),
+    ("sinh(x)", mpmath.sinh, [(-10, 10), (-1e-6, 1e-6)]),
+    ("cosh(x)", mpmath.cosh, [(-10, 10)]),
+    ("tanh(x)", mpmath.tanh, [(-10, 10), (-1e-6, 1e-6)]),
+    ("arsinh(x)", mpmath.asinh, [(-10, 10), (1e5, 1e6)]),
+    ("arcosh(x)", mpmath.acosh, [(1.0001, 2), (2, 1e6)]),
+    ("artanh(x)", mpmath.atanh, [(-0.999, 0.999)]),
+    ("gamma(x)", mpmath.gamma, [(0.1, 20), (-4.9, -4.1)]),
+    ("erf(x)", mpmath.erf, [(-3, 3), (-1e-6, 1e-6)]),
+    ("normalpdf(x)", mpmath.npdf, [(-30, 30)]),
+    ("normalcdf(x)", mpmath.ncdf, [(-30, -5), (-5, 5)]),
+    ("normalcdf(x, 2, 3)", lambda x: mpmath.ncdf(x, 2, 3), [(-9, 12)]),
+    ("max(x, 1)", lambda x: max(x, 1), [(-3, 0.9), (1.1, 4)]),
+    ("mod(x, 3)", lambda x: x - 3 * mpmath.floor(x / 3), [(0.1, 2.9), (7, 8)]),
+    ("floor(x)", mpmath.floor, [(0.1, 0.9), (-3.9, -3.1)]),
+]
+WHOLE = [
+    ("x!", mpmath.factorial, range(0, 171)),
+    ("binomial(50, x)", lambda k: mpmath.binomial(50, k), range(0, 51)),
+    ("gcd(x, 84)", lambda n: math.gcd(int(n), 84), range(-40, 200)),
+    ("lcm(x, 6)", lambda n: math.lcm(int(n), 6), range(-40, 200)),
+    ("ceil(x/4)", lambda n: mpmath.ceil(n / 4), range(-20, 20)),
+    ("sign(x)", mpmath.sign, range(-3, 4)),
+    ("round(x/2)", lambda n: mpmath.sign(n) * mpmath.floor(abs(n) / 2 + 0.5), range(-9, 9)),
 ]
 ULPS = 4
 
@@ -68,6 +99,20 @@ class AgainstMpmath(unittest.TestCase):
                 true = reference(mpmath.mpf(float(place)))
                 error = abs(mpmath.mpf(float(value)) - true)
                 self.assertLessEqual(error, ULPS * math.ulp(float(true)), f"{line} at {place!r}")
+
+    def test_functions_of_whole_numbers(self):
+        for line, reference, places in WHOLE:
+            function = BallFunction(plan(line), RADIAN)
+            for n in places:
+                true = mpmath.mpf(reference(mpmath.mpf(n)))
+                self.assertEqual(float_value(plan(line), RADIAN, n), float(true), f"{line} at {n}")
+                with precision(400):
+                    self.assertTrue(function.value(arb(n)).contains(arb(str(true))) or n > 30)
+
+    def test_a_jump_is_never_enclosed_as_if_it_were_none(self):
+        for line in ("floor(x)", "ceil(x)", "round(x - 1/2)", "sign(x - 2)", "mod(x, 2)", "x!"):
+            value = BallFunction(plan(line), RADIAN).value(box(1.9, 2.1))
+            self.assertFalse(value.is_finite(), line)
 
     def test_balls_contain_the_value_and_the_slope(self):
         for line, reference, stretches in REFERENCES:
@@ -102,27 +147,69 @@ class AgainstMpmath(unittest.TestCase):
                     self.assertLessEqual(inside.max(), top + slack, line)
 
     def test_every_entry_has_the_derivative_it_states(self):
+        checked = 0
         for name, entry in catalogue.ENTRIES.items():
-            arguments = entry.word.arguments
-            if name == "degrees":
+            if name == "degrees" or not entry.derivatives:
                 continue
-            # The second place lies where every function of the catalogue is smooth.
-            given = {"n": 3.0, "b": 3.0, "x": 0.4}
-            call = "log_b(x)" if name == "log_base" else f"{name}({', '.join(arguments)})"
-            for argument, text in zip(arguments, entry.derivatives, strict=True):
+            # A place where every function of the catalogue is smooth, or one of its own.
+            given = {"n": 3.0, "b": 3.0, "x": 0.4, "y": 0.3, "a": 7.3}
+            if name in ("arcsec", "arccsc", "arcosh"):
+                given["x"] = 1.7
+            given = {k: given[k] for k in entry.word.arguments}
+            call = "log_b(x)" if name == "log_base" else f"{name}({', '.join(given)})"
+            for argument, text in zip(given, entry.derivatives, strict=True):
                 if argument == "n":
                     continue
                 with self.subTest(f"d {name} / d {argument}"):
-                    line = {k: v for k, v in given.items() if k in arguments}
-                    fixed = program(read(call, values=arguments).body, tuple(line))
-                    stated = program(read(text, values=arguments).body, tuple(line))
-                    step = 1e-5
-                    up, down = ({**line, argument: line[argument] + s} for s in (step, -step))
-                    change = float_value(fixed, RADIAN, *up.values())
-                    change -= float_value(fixed, RADIAN, *down.values())
-                    self.assertAlmostEqual(
-                        change / (2 * step), float_value(stated, RADIAN, *line.values()), 7
+                    function, stated = (
+                        program(read(line, values=given).body, tuple(given))
+                        for line in (call, text)
                     )
+                    step = 1e-5
+                    up, down = ({**given, argument: given[argument] + s} for s in (step, -step))
+                    change = float_value(function, RADIAN, *up.values())
+                    change -= float_value(function, RADIAN, *down.values())
+                    slope = float_value(stated, RADIAN, *given.values())
+                    self.assertAlmostEqual(change / (2 * step), slope, 7)
+                    checked += 1
+        self.assertGreaterEqual(checked, 35)
+
+
+class Derivatives(unittest.TestCase):
+    LINES = (
+        "x^3 - 2x",
+        "x sin(x)",
+        "x^2/(1 + x)",
+        "2^x",
+        "x^x",
+        "(x^2 + 1)^2.5",
+        "x^(1/3)",
+        "√(1 + x^2)",
+        "e^(-x^2)",
+        "ln(x)/x",
+        "x^2 if x < 1, 2x otherwise",
+        "sum(x^k/k! for k = 0 to 6)",
+        "|x - 3|",
+        "arctan2(x, 2)",
+    )
+
+    def test_primes_against_the_series_of_the_ball_arithmetic(self):
+        for line in self.LINES:
+            for unit in (RADIAN, DEGREE):
+                definition = read(f"f(x) = {line}")
+                known = {"f": Definition(definition.parameters, definition.body, None)}
+                taylor = BallFunction(plan(line), unit).taylor(arb(0.7), 3)
+                for order, factor in ((1, 1), (2, 2)):
+                    call = read("f" + "'" * order + "(x)", functions={"f": 1}).body
+                    found = float_value(program(call, ("x",), known), unit, 0.7)
+                    wanted = float(taylor[order].mid()) * factor
+                    self.assertAlmostEqual(found, wanted, delta=1e-9 * (1 + abs(wanted)), msg=line)
+
+    def test_a_derivative_is_undefined_where_the_function_is(self):
+        known = {"f": Definition(("x",), read("ln x").body, None)}
+        slope = program(read("f'(x)", functions={"f": 1}).body, ("x",), known)
+        self.assertEqual(float_value(slope, RADIAN, 2), 0.5)
+        self.assertTrue(math.isnan(float_value(slope, RADIAN, -2)))
 
 
 class Degrees(unittest.TestCase):
@@ -166,6 +253,16 @@ class Undefined(unittest.TestCase):
             ("root(2.5, x)", 4, "index is whole"),
             ("exp(exp(x))", 10, "too large"),
             ("log_1(x)", 4, "base is not 1"),
+            ("x!", 2.5, "whole and not negative"),
+            ("gamma(x)", -2, "not 0"),
+            ("arcsec x", 0.5, "at least 1"),
+            ("arcosh x", 0.5, "at least 1"),
+            ("artanh x", 1, "between −1 and 1"),
+            ("mod(3, x)", 0, "divisor is not 0"),
+            ("arctan2(x, x)", 0, "not the origin"),
+            ("gcd(x, 2)", 1.5, "whole"),
+            ("1 if x > 0", -1, "none of its cases"),
+            ("1/x if x > -5, 2 otherwise", 0, "divides by 0"),
         ]:
             with self.subTest(f"{line} at {x}"):
                 self.assertFalse(math.isfinite(float_value(plan(line), RADIAN, x)))
@@ -186,6 +283,26 @@ class Cost(unittest.TestCase):
         self.assertIsNone(exact_value(plan("9^9^9"), 0))
         with self.assertRaises(TooLarge):
             plan("x^99999999999")
+
+    def test_long_lists_and_sums_are_refused_before_they_are_computed(self):
+        for line in (
+            "sum(k for k = 1 to 10^9)",
+            "sum(steps(0, 1, 10^-7))",
+            "max(spread(0, 1, 10^6))",
+        ):
+            with self.assertRaises(TooLarge):
+                plan(line)
+        for line, told in [
+            ("[1, 2] + [1, 2, 3]", "Lists of 2 and of 3"),
+            ("sum([])", "at least one value"),
+            ("sum(k for k = 1 to x)", "fixed number"),
+            ("sum(k for k = 1 to 2.5)", "whole number to a whole number"),
+            ("spread(0, 1, 1)", "2 or more"),
+            ("steps(0, 1, 0)", "must not be 0"),
+            ("1 if [1, 2] > 0, 2 otherwise", "one number is needed"),
+        ]:
+            with self.subTest(line), self.assertRaisesRegex(NotComputable, told):
+                plan(line)
 
     def test_long_chains_need_no_recursion(self):
         line = "+".join(["x"] * 900)

@@ -4,8 +4,8 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from axispath.core import catalogue
+from axispath.core.arithmetic.build import program
 from axispath.core.arithmetic.floats import float_value
-from axispath.core.arithmetic.program import program
 from axispath.core.language.errors import LanguageError
 from axispath.core.language.latex import latex_statement
 from axispath.core.language.mathml import mathml_statement
@@ -68,6 +68,38 @@ READINGS = [
     ("(x + 1)(x - 1)", 3, 8),
     ("180°", 0, 3.141592653589793),
     ("sin 30°", 0, 0.5),
+    ("x + 2 if x < 0, x^2 otherwise", -1, 1),
+    ("x + 2 if x < 0, x^2 otherwise", 3, 9),
+    ("1 if 0 <= x < 1, 2 if x = 1, 3 otherwise", 1, 2),
+    ("1 if 0 <= x < 1, 2 if x = 1, 3 otherwise", 0.5, 1),
+    ("2 (1 if x ≠ 0, 5 otherwise)", 0, 10),
+    ("ln(x) if x > 0, 0 otherwise", -1, 0),  # the part not chosen need not be defined
+    ("5!", 0, 120),
+    ("-3!", 0, -6),
+    ("2^3!", 0, 64),
+    ("x!^2", 3, 36),
+    ("½x", 8, 4),
+    ("2½", 0, 2.5),
+    ("sum(k^2 for k = 1 to 10)", 0, 385),
+    ("sum(x^k/k! for k = 0 to 20)", 1, 2.7182818284590452354),
+    ("product(k for k = 1 to 5)", 0, 120),
+    ("sum(k for k = 3 to 2)", 0, 0),
+    ("mean([2, 3, 7])", 0, 4),
+    ("median(2, 3, 7, 10)", 0, 5),
+    ("max([1, 5, 2] * 2)", 0, 10),
+    ("sum(steps(0, 2, 0.25))", 0, 9),
+    ("max(spread(-1, 1, 41))", 0, 1),
+    ("sum([1, 2] + [10, 20])", 0, 33),
+    ("deviation(2, 4, 9)", 0, 3.6055512754639893),  # √13
+    ("mod(-7, 3)", 0, 2),
+    ("round(-2.5)", 0, -3),
+    ("round(2.345, 1)", 0, 2.3),
+    ("gcd(12, 18, 27)", 0, 3),
+    ("lcm(4, 6)", 0, 12),
+    ("binomial(6, 2)", 0, 15),
+    ("τ - 2π", 0, 0),
+    ("φ^2 - φ", 0, 1),
+    ("tau", 0, 6.283185307179586),
 ]
 
 # Line, part of the sentence, what is underlined.
@@ -113,8 +145,19 @@ MISTAKES = [
     ("(" * 400 + "x" + ")" * 400, "nested", None),
     ("-" * 400 + "x", "nested", None),
     ("x < 2", "Inequalities", "<"),
-    ("x!", "Factorials", "!"),
-    ("[1, 2]", "round brackets", "["),
+    ("x{2}", "round brackets", "{"),
+    ("f'(x)", "prime stands only", "'"),
+    ("3,5", "decimals are written with a point", ","),
+    ("x if", "condition is missing", "if"),
+    ("x if x", "compares two things", ""),
+    ("x if x < 0, 2", "“otherwise”", ""),
+    ("x if 0 < x and x < 2, 0 otherwise", "one chain", "and"),
+    ("[1, 2; 3, 4]", "Matrices", ";"),
+    ("[1, 2", "square bracket is still open", "["),
+    ("sum(k for k)", "Write the range", "for"),
+    ("sum(k for k = 1)", "needs an end", "="),
+    ("round(1, 2, 3)", "round takes 1 or 2 arguments", "round"),
+    ("arctan2(1)", "arctan2(y, x)", "arctan2"),
 ]
 
 NAMES = st.sampled_from(["x", "a", "depth", "v_0"]).map(Name)
@@ -174,7 +217,7 @@ class Reading(unittest.TestCase):
                 error = caught.exception
                 self.assertIn(sentence, error.message)
                 if place is not None:
-                    self.assertEqual(line[error.start : error.end], place)
+                    self.assertEqual(line[error.start : error.end], place, error.message)
 
     def test_a_mend_is_a_line_that_reads(self):
         mended = 0

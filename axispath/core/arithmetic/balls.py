@@ -3,17 +3,13 @@
 A box of x is carried as a short power series, so that one run encloses a function and its
 first derivatives over the whole box.
 
-The library's working precision is global, so everything here happens inside ``precision``,
-which holds a lock. A precision changed by others would never make a result wrong, only
-wider.
+Work happens inside ``precision``, which sets the bits carried.
 """
 
 from __future__ import annotations
 
 import operator
-import threading
-from collections.abc import Iterator
-from contextlib import contextmanager
+from collections.abc import Callable
 from functools import partial
 
 from flint import arb, arb_series, ctx, fmpq
@@ -22,30 +18,19 @@ from axispath.core import catalogue
 from axispath.core.arithmetic.program import Bound, Operation, Program, Step, bind
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.catalogue.balls import (
+    LOCK,
     MAX_ORDER,
     NAN,
     Ball,
     OutsideDomain,
     divide,
     head,
+    precision,
     undetermined,
 )
 from axispath.core.catalogue.powers import logarithm_ball, odd_root_ball
 
 DOUBLE = 53
-_LOCK = threading.RLock()
-
-
-@contextmanager
-def precision(bits: int) -> Iterator[None]:
-    """Work with balls at so many bits."""
-    with _LOCK:
-        before = ctx.prec
-        ctx.prec = bits
-        try:
-            yield
-        finally:
-            ctx.prec = before
 
 
 def box(low: arb | float, high: arb | float) -> arb:
@@ -65,7 +50,7 @@ class BallFunction:
         bits = ctx.prec
         if bits not in self._bound:
             try:
-                self._bound[bits] = bind(self.plan, partial(operation, unit=self.unit))
+                self._bound[bits] = bind(self.plan, operations(self.plan, self.unit))
             except OutsideDomain:
                 self._bound[bits] = None
         bound = self._bound[bits]
@@ -75,14 +60,14 @@ class BallFunction:
 
     def value(self, x: arb) -> arb:
         """An enclosure of the value on ``x``. Raises OutsideDomain where surely undefined."""
-        with _LOCK:
-            return head(self._at_current_precision().run(x))
+        with LOCK:
+            return head(_defined(self._at_current_precision().run(x)))
 
     def taylor(self, x: arb, length: int) -> list[arb]:
         """Enclosures of f, f', f''/2!, … over ``x``, as many as ``length``, at most 8."""
         assert 1 <= length <= MAX_ORDER
-        with _LOCK:
-            result = self._at_current_precision().run(arb_series([x, arb(1)], length))
+        with LOCK:
+            result = _defined(self._at_current_precision().run(arb_series([x, arb(1)], length)))
         if isinstance(result, arb):
             return [result] + [arb(0)] * (length - 1)
         return [result[k] for k in range(length)]
@@ -91,10 +76,68 @@ class BallFunction:
 def constant_ball(plan: Program, unit: AngleUnit) -> arb:
     """The value of a program without inputs; NaN where it has none."""
     try:
-        result: arb = bind(plan, partial(operation, unit=unit)).run()
+        result = head(_defined(bind(plan, operations(plan, unit)).run()))
     except OutsideDomain:
         return NAN
     return result
+
+
+def operations(plan: Program, unit: AngleUnit) -> Callable[[Step], Operation]:
+    """The operations of a program; where there are cases, a part may fail without the whole."""
+    plain = partial(operation, unit=unit)
+    return (lambda step: _lenient(step, plain(step))) if plan.chooses else plain
+
+
+OUTSIDE = object()  # stands for a part that is surely undefined, until a case leaves it out
+
+
+def _lenient(step: Step, carry_out: Operation) -> Operation:
+    def attempt(*operands: Ball) -> Ball | object:
+        needed = operands[:2] if step.operation == "choose" else operands
+        if any(operand is OUTSIDE for operand in needed):
+            return OUTSIDE
+        try:
+            result: Ball = carry_out(*operands)
+        except OutsideDomain:
+            return OUTSIDE
+        return result
+
+    return attempt
+
+
+def _defined(result: Ball) -> Ball:
+    if result is OUTSIDE:
+        raise OutsideDomain
+    return result
+
+
+def _nowhere() -> Ball:
+    raise OutsideDomain
+
+
+def _choose(sign: str, left: Ball, right: Ball, value: Ball, rest: Ball) -> Ball:
+    holds, fails = _COMPARED[sign]
+    a, b = head(left), head(right)
+    if holds(a, b):
+        return value
+    if fails(a, b):
+        return rest
+    if value is OUTSIDE and rest is OUTSIDE:
+        raise OutsideDomain
+    shapes = (part for part in (left, right, value, rest) if isinstance(part, arb_series))
+    return undetermined(next(shapes, NAN))
+
+
+def _given(value: Ball, other: Ball) -> Ball:
+    return value if head(other).is_finite() else undetermined(value)
+
+
+def _surely_equal(a: arb, b: arb) -> bool:
+    return bool(a.is_exact() and b.is_exact() and a == b)
+
+
+def _surely_unequal(a: arb, b: arb) -> bool:
+    return bool(a != b)
 
 
 def operation(step: Step, unit: AngleUnit) -> Operation:
@@ -111,6 +154,10 @@ def operation(step: Step, unit: AngleUnit) -> Operation:
             return lambda base: _whole_power(
                 odd_root_ball(base, detail.denominator), detail.numerator
             )
+        case "undefined":
+            return _nowhere
+        case "choose":
+            return partial(_choose, detail)
         case "restrict":
             return partial(_restrict, detail[0])
         case "apply":
@@ -178,6 +225,14 @@ def _restrict(side: str, value: Ball, x: Ball, end: Ball) -> Ball:
     return undetermined(x if isinstance(value, arb) else value)
 
 
+_COMPARED: dict[str, tuple[Callable[[arb, arb], bool], Callable[[arb, arb], bool]]] = {
+    "<": (operator.lt, operator.ge),
+    "<=": (operator.le, operator.gt),
+    ">": (operator.gt, operator.le),
+    ">=": (operator.ge, operator.lt),
+    "=": (_surely_equal, _surely_unequal),
+    "!=": (_surely_unequal, _surely_equal),
+}
 _SIDES = {
     "above": (operator.gt, operator.le),
     "at or above": (operator.ge, operator.lt),
@@ -191,4 +246,8 @@ _OPERATIONS: dict[str, Operation] = {
     "negate": operator.neg,
     "divide": divide,
     "power": _power,
+    "given": _given,
 }
+
+
+__all__ = ["DOUBLE", "BallFunction", "box", "constant_ball", "precision"]

@@ -31,6 +31,12 @@ def float_function(plan: Program, unit: AngleUnit) -> FloatFunction:
     return function
 
 
+def float_items(plan: Program, unit: AngleUnit) -> list[float]:
+    """The values of a list without inputs."""
+    registers = bound_to_floats(plan, unit).run_all()
+    return [float(registers[item]) for item in plan.items or ()]
+
+
 def float_value(plan: Program, unit: AngleUnit, *inputs: float) -> float:
     """The result for numbers as inputs."""
     with np.errstate(all="ignore"):
@@ -61,6 +67,10 @@ def operation(step: Step, unit: AngleUnit) -> Operation:
             return lambda base: _whole_power(base, detail)
         case "root power":
             return lambda base: _root_power(base, detail)
+        case "undefined":
+            return lambda: np.float64(np.nan)
+        case "choose":
+            return lambda left, right, value, rest: _choose(detail, left, right, value, rest)
         case "restrict":
             return lambda value, x, end: np.where(_HOLDS[detail[0]](x, end), value, np.nan)
         case "apply":
@@ -107,6 +117,19 @@ def _root_power(base: Values, exponent: Fraction) -> Values:
     return _whole_power(odd_root(base, exponent.denominator), exponent.numerator)
 
 
+def _choose(sign: str, left: Values, right: Values, value: Values, rest: Values) -> Values:
+    chosen = np.where(COMPARED[sign](left, right), value, rest)
+    return np.where(np.isnan(left) | np.isnan(right), np.nan, chosen)
+
+
+COMPARED = {
+    "<": np.less,
+    "<=": np.less_equal,
+    ">": np.greater,
+    ">=": np.greater_equal,
+    "=": np.equal,
+    "!=": np.not_equal,
+}
 _HOLDS = {
     "above": np.greater,
     "at or above": np.greater_equal,
@@ -120,4 +143,5 @@ _OPERATIONS: dict[str, Operation] = {
     "negate": operator.neg,
     "divide": _divide,
     "power": _power,
+    "given": lambda value, other: np.where(np.isnan(other), np.nan, value),
 }

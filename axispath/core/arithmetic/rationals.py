@@ -5,6 +5,7 @@ Answers None as soon as a step leaves the rationals or grows too long to be wort
 
 from __future__ import annotations
 
+import operator
 from fractions import Fraction
 
 from axispath.core.arithmetic.program import Program
@@ -51,7 +52,21 @@ def _carry_out(operation: str, given: list[Fraction], detail: object) -> Fractio
             return base**detail
         case "apply", [value] if detail == "abs":
             return abs(value)
+        case "given", [value, _]:
+            return value
+        case "choose", [left, right, value, rest]:
+            return value if _COMPARED[str(detail)](left, right) else rest
     raise _Irrational
+
+
+_COMPARED = {
+    "<": operator.lt,
+    "<=": operator.le,
+    ">": operator.gt,
+    ">=": operator.ge,
+    "=": operator.eq,
+    "!=": operator.ne,
+}
 
 
 def _short(value: Fraction) -> Fraction:

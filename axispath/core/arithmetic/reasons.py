@@ -7,28 +7,45 @@ import math
 import numpy as np
 
 from axispath.core import catalogue
-from axispath.core.arithmetic.floats import operation
+from axispath.core.arithmetic.floats import COMPARED, bound_to_floats
 from axispath.core.arithmetic.program import Program, Step
 from axispath.core.arithmetic.unit import AngleUnit
 
 
 def why_undefined(plan: Program, unit: AngleUnit, *inputs: float) -> str | None:
-    """The first step that fails for these inputs; None where there is a value."""
-    results: list[float] = [float(value) for value in inputs]
+    """Why the result has no value for these inputs; None where it has one."""
     with np.errstate(all="ignore"):
-        for step in plan.steps[plan.inputs :]:
-            given = [results[operand] for operand in step.operands]
-            result = float(operation(step, unit)(*[np.float64(value) for value in given]))
-            if math.isnan(result) and not any(math.isnan(value) for value in given):
-                return _reason(step, given)
-            results.append(result)
-    return "the value is too large to compute" if math.isinf(results[plan.result]) else None
+        bound = bound_to_floats(plan, unit)
+        results = [float(r) for r in bound.run_all(*[np.float64(value) for value in inputs])]
+    at = plan.result
+    if math.isinf(results[at]):
+        return "the value is too large to compute"
+    if not math.isnan(results[at]):
+        return None
+    while (cause := _cause(plan.steps[at], results)) is not None:
+        at = cause
+    step = plan.steps[at]
+    return _reason(step, [results[operand] for operand in step.operands])
+
+
+def _cause(step: Step, results: list[float]) -> int | None:
+    """The operand that is to blame for a step without a value; None if the step itself is."""
+    operands = step.operands
+    if step.operation == "choose":
+        left, right, value, rest = operands
+        if math.isnan(results[left]) or math.isnan(results[right]):
+            return left if math.isnan(results[left]) else right
+        holds = bool(COMPARED[step.detail](results[left], results[right]))
+        return value if holds else rest
+    return next((operand for operand in operands if math.isnan(results[operand])), None)
 
 
 def _reason(step: Step, given: list[float]) -> str:
     if any(math.isinf(value) for value in given):
         return "a part of it is too large to compute"
     match step.operation:
+        case "undefined":
+            return "none of its cases holds"
         case "divide":
             return "it divides by 0"
         case "whole power" | "root power":

@@ -7,7 +7,9 @@ Introduction to Interval Analysis, chapter 9; Johansson 2017, Arb).
 
 from __future__ import annotations
 
-from collections.abc import Callable
+import threading
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
 
 from flint import arb, arb_series, ctx
 
@@ -16,6 +18,25 @@ Ball = arb | arb_series
 MAX_ORDER = 8
 ctx.cap = MAX_ORDER  # a global of the library: the longest series anyone here may ask for
 NAN = arb.nan()
+
+
+LOCK = threading.RLock()
+
+
+@contextmanager
+def precision(bits: int) -> Iterator[None]:
+    """Work with balls at so many bits.
+
+    The library's working precision is global, so this holds a lock. A precision changed by
+    others would never make a result wrong, only wider.
+    """
+    with LOCK:
+        before = ctx.prec
+        ctx.prec = bits
+        try:
+            yield
+        finally:
+            ctx.prec = before
 
 
 class OutsideDomain(ArithmeticError):

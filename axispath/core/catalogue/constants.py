@@ -22,4 +22,8 @@ class ConstantEntry:
 CONSTANTS = (
     ConstantEntry("π", "Half the turn of a circle over its radius.", math.pi, arb.pi),
     ConstantEntry("e", "The base of the natural logarithm.", math.e, arb.const_e),
+    ConstantEntry("τ", "A whole turn in radians: 2π.", math.tau, lambda: arb(2) * arb.pi()),
+    ConstantEntry(
+        "φ", "The golden ratio.", (1 + math.sqrt(5)) / 2, lambda: (arb(1) + arb(5).sqrt()) / arb(2)
+    ),
 )

@@ -24,6 +24,8 @@ GREEK = {
 }
 _SIGNS = {
     "neg": "-",
+    "'": "'",
+    "≠": r" \ne ",
     "≤": r" \le ",
     "≥": r" \ge ",
     "for": r"\quad\text{for}\ \ ",
@@ -90,8 +92,30 @@ class Latex:
             case Shape.DEGREES:
                 simple = arguments[0].replace(".", "").isalnum()
                 return rf"{arguments[0] if simple else self.bracket(arguments[0])}^{{\circ}}"
+            case Shape.FACTORIAL:
+                simple = arguments[0].replace(".", "").isalnum()
+                return f"{arguments[0] if simple else self.bracket(arguments[0])}!"
+            case Shape.FLOOR:
+                return rf"\left\lfloor {arguments[0]}\right\rfloor "
+            case Shape.CEILING:
+                return rf"\left\lceil {arguments[0]}\right\rceil "
         given = ",\\,".join(arguments)
         return rf"\operatorname{{{word.name}}}{self.bracket(given)}"
+
+    def cases(self, rows: list[tuple[str, str | None]]) -> str:
+        """Cases behind a brace."""
+        lines = [
+            rf"{value} & \text{{otherwise}}"
+            if condition is None
+            else rf"{value} & \text{{if }}{condition}"
+            for value, condition in rows
+        ]
+        return r"\begin{cases}" + r"\\".join(lines) + r"\end{cases}"
+
+    def series(self, kind: str, body: str, index: str, low: str, high: str) -> str:
+        """A sum or a product over a range."""
+        sign = r"\sum" if kind == "sum" else r"\prod"
+        return rf"{sign}_{{{index}={low}}}^{{{high}}} {body}"
 
 
 def latex(node: Expression, vocabulary: Vocabulary) -> str:

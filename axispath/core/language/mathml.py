@@ -8,7 +8,7 @@ from axispath.core.language.notation import write_statement
 from axispath.core.language.tree import Statement
 from axispath.core.language.vocabulary import Shape, Vocabulary, Word
 
-_SIGNS = {"neg": "−", "-": "−", "in": "∈"}
+_SIGNS = {"'": "′", "neg": "−", "-": "−", "in": "∈"}
 
 
 class MathML:
@@ -69,8 +69,33 @@ class MathML:
                 return f"<mrow>{head}{self.bracket(arguments[1])}</mrow>"
             case Shape.DEGREES:
                 return f"<mrow>{arguments[0]}<mo>°</mo></mrow>"
+            case Shape.FACTORIAL:
+                return f"<mrow>{self.bracket(arguments[0])}<mo>!</mo></mrow>"
+            case Shape.FLOOR:
+                return self.bracket(arguments[0], "⌊", "⌋")
+            case Shape.CEILING:
+                return self.bracket(arguments[0], "⌈", "⌉")
         given = "<mo>,</mo>".join(arguments)
         return f"<mrow><mi>{word.name}</mi><mo>&#8289;</mo>{self.bracket(given)}</mrow>"
+
+    def cases(self, rows: list[tuple[str, str | None]]) -> str:
+        """Cases behind a brace."""
+        lines = "".join(
+            f"<mtr><mtd>{value}</mtd><mtd>{self._condition(condition)}</mtd></mtr>"
+            for value, condition in rows
+        )
+        return f'<mrow><mo>{{</mo><mtable columnalign="left">{lines}</mtable></mrow>'
+
+    def _condition(self, condition: str | None) -> str:
+        if condition is None:
+            return "<mtext>otherwise</mtext>"
+        return f"<mrow><mtext>if&#160;</mtext>{condition}</mrow>"
+
+    def series(self, kind: str, body: str, index: str, low: str, high: str) -> str:
+        """A sum or a product over a range."""
+        sign = "∑" if kind == "sum" else "∏"
+        below = f"<mrow>{index}<mo>=</mo>{low}</mrow>"
+        return f"<mrow><munderover><mo>{sign}</mo>{below}{high}</munderover>{body}</mrow>"
 
 
 def mathml_statement(statement: Statement, vocabulary: Vocabulary, name: str | None = None) -> str:

@@ -11,16 +11,20 @@ from typing import Protocol
 from axispath.core.language.tree import (
     Apply,
     Call,
+    Cases,
+    Comparison,
     Constant,
     Domain,
     Expression,
     FunctionStatement,
+    ListOf,
     Name,
     Negation,
     Number,
     Power,
     Product,
     Quotient,
+    Series,
     Statement,
     Sum,
 )
@@ -63,6 +67,12 @@ class Notation(Protocol):
     def apply(self, word: Word, arguments: list[str]) -> str:
         """A function of the catalogue with its arguments."""
 
+    def cases(self, rows: list[tuple[str, str | None]]) -> str:
+        """Values with their conditions; None is the condition of the last resort."""
+
+    def series(self, kind: str, body: str, index: str, low: str, high: str) -> str:
+        """A sum or a product over a range."""
+
 
 def write(node: Expression, notation: Notation) -> str:
     """An expression in a notation."""
@@ -88,8 +98,8 @@ def write_statement(statement: Statement, notation: Notation, name: str | None =
 def write_domain(domain: Domain, notation: Notation) -> str:
     """A domain as a chain of comparisons, or as membership where it has no ends."""
     variable = notation.name(domain.variable)
-    low = domain.low and _write(domain.low, notation)
-    high = domain.high and _write(domain.high, notation)
+    low = domain.low and _argument(domain.low, notation)
+    high = domain.high and _argument(domain.high, notation)
     below = notation.sign("≤" if domain.low_closed else "<")
     under = notation.sign("≤" if domain.high_closed else "<")
     if low and high:
@@ -137,11 +147,56 @@ def _write(node: Expression, notation: Notation) -> str:
                 inner = notation.bracket(inner)
             return notation.power(_base(base, notation), inner)
         case Apply(function, arguments):
-            written = [_write(part, notation) for part in arguments]
+            written = [_argument(part, notation) for part in arguments]
             return notation.apply(word_of(function, notation), written)
-        case Call(name, arguments):
-            given = _comma(notation, [_write(part, notation) for part in arguments])
-            return notation.join([notation.name(name), notation.bracket(given)])
+        case Call(name, arguments, order):
+            given = _comma(notation, [_argument(part, notation) for part in arguments])
+            primes = [notation.sign("'")] * order
+            return notation.join([notation.name(name), *primes, notation.bracket(given)])
+        case ListOf(items):
+            given = _comma(notation, [_argument(part, notation) for part in items])
+            return notation.bracket(given, "[", "]")
+        case Cases(values, conditions, otherwise):
+            return _cases(values, conditions, otherwise, notation)
+        case Series(kind, body, index, low, high):
+            low_text, high_text = _argument(low, notation), _argument(high, notation)
+            term = (
+                _at_least(body, PRODUCT, notation)
+                if notation.fractions
+                else _argument(body, notation)
+            )
+            return notation.series(kind, term, notation.name(index), low_text, high_text)
+
+
+def _argument(node: Expression, notation: Notation) -> str:
+    """An expression between commas, where cases need brackets of their own."""
+    text = _write(node, notation)
+    return notation.bracket(text) if isinstance(node, Cases) else text
+
+
+def _cases(
+    values: tuple[Expression, ...],
+    conditions: tuple[Comparison, ...],
+    otherwise: Expression | None,
+    notation: Notation,
+) -> str:
+    rows: list[tuple[str, str | None]] = [
+        (_argument(value, notation), _comparison(condition, notation))
+        for value, condition in zip(values, conditions, strict=True)
+    ]
+    if otherwise is not None:
+        rows.append((_argument(otherwise, notation), None))
+    return notation.cases(rows)
+
+
+def _comparison(condition: Comparison, notation: Notation) -> str:
+    parts = [_argument(condition.operands[0], notation)]
+    for sign, operand in zip(condition.signs, condition.operands[1:], strict=True):
+        parts += [notation.sign(_SHOWN.get(sign, sign)), _argument(operand, notation)]
+    return notation.join(parts)
+
+
+_SHOWN = {"<=": "≤", ">=": "≥", "!=": "≠"}
 
 
 def _sum(terms: tuple[Expression, ...], notation: Notation) -> str:
@@ -181,6 +236,8 @@ def _tightness(node: Expression) -> int:
             return SIGNED
         case Power():
             return POWER
+        case Cases() | Series():
+            return SUM
     return ATOM
 
 

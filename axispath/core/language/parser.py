@@ -6,24 +6,30 @@ and from the left; a leading sign; powers, from the right; what is in brackets.
 
 from __future__ import annotations
 
+import itertools
 import sys
 
 from axispath.core.language.errors import LanguageError
 from axispath.core.language.scope import Scope, logarithm_base, split
-from axispath.core.language.tokens import Token
+from axispath.core.language.tokens import FRACTIONS, Token
 from axispath.core.language.tree import (
     Apply,
     Call,
+    Cases,
+    Comparison,
     Constant,
     Expression,
+    ListOf,
     Name,
     Negation,
     Number,
     Power,
     Product,
     Quotient,
+    Series,
     Sum,
 )
+from axispath.core.language.vocabulary import Word
 
 MAX_NESTING = 200
 # One level of brackets takes seven frames of this parser, and a long chain of factors one
@@ -31,6 +37,9 @@ MAX_NESTING = 200
 sys.setrecursionlimit(max(sys.getrecursionlimit(), 12_000))
 
 CLOSING = {"(": ")", "|": "|", "[": "]"}
+COMPARING = ("<", "<=", ">", ">=", "=", "!=")
+RUNNING = ("sum", "product")
+HIGHEST_DERIVATIVE = 4
 
 
 class Parser:
@@ -69,6 +78,49 @@ class Parser:
         """An error at ``token``, by default the next one."""
         place = token or self.token
         return LanguageError(message, place.start, place.end, mend)
+
+    # Cases and comparisons
+
+    def whole(self) -> Expression:
+        """An expression, or several with conditions."""
+        first = self.expression()
+        return self.cases(first) if self.sees("if") else first
+
+    def cases(self, first: Expression) -> Expression:
+        """``first if …, second if …, third otherwise``, from the first ``if`` on."""
+        values, conditions = [first], []
+        while True:
+            opening = self.take()
+            if self.token.kind == "end":
+                raise self.fail("The condition is missing after if.", opening)
+            conditions.append(self.comparison())
+            if not self.sees(","):
+                return Cases(tuple(values), tuple(conditions), None)
+            self.take()
+            if self.sees("otherwise"):
+                self.take()
+                return Cases(tuple(values), tuple(conditions), self.expression())
+            value = self.expression()
+            if self.sees("otherwise"):
+                self.take()
+                return Cases(tuple(values), tuple(conditions), value)
+            if not self.sees("if"):
+                raise self.fail("After this value, write “if” and a condition, or “otherwise”.")
+            values.append(value)
+
+    def comparison(self) -> Comparison:
+        """A condition: a chain of comparisons."""
+        operands, signs = [self.expression()], []
+        while self.sees(*COMPARING):
+            sign = self.take()
+            self._expect_operand(sign)
+            signs.append(sign.text)
+            operands.append(self.expression())
+        if not signs:
+            raise self.fail("A condition compares two things, such as x < 0.")
+        if self.sees("and"):
+            raise self.fail("Write both limits as one chain, such as 0 < x < 2.")
+        return Comparison(tuple(operands), tuple(signs))
 
     # Levels of precedence
 
@@ -124,8 +176,6 @@ class Parser:
             sign = self.take()
             self._expect_operand(sign)
             return Power(base, self.signed())
-        if self.sees("!"):
-            raise self.fail("Factorials cannot be computed here yet.")
         return base
 
     def raised_once_more(self, power: Expression) -> Expression:
@@ -149,23 +199,27 @@ class Parser:
     def starts_factor(self) -> bool:
         """Whether the next token begins a factor, so that a product is meant."""
         token = self.token
-        if token.kind in ("number", "name"):
+        if token.kind in ("number", "name", "fraction"):
             return True
         if token.kind != "sign":
             return False
-        return token.text in ("(", "√") or (token.text == "|" and self.bars == 0)
+        return token.text in ("(", "√", "[") or (token.text == "|" and self.bars == 0)
 
     def factor(self) -> Expression:
         """A number, a name, a function with its argument, or something in brackets."""
         token = self.token
         if token.kind == "number":
-            return self.degrees(Number(self.take().text))
+            return self.marked(self.number())
+        if token.kind == "fraction":
+            return self.marked(_fraction(self.take()))
         if token.kind == "name":
-            return self.degrees(self.word())
+            return self.marked(self.word())
         if self.sees("("):
-            return self.degrees(self.bracketed())
+            return self.marked(self.bracketed())
+        if self.sees("["):
+            return self.list_of()
         if self.sees("|"):
-            return self.degrees(self.absolute())
+            return self.marked(self.absolute())
         if self.sees("√"):
             sign = self.take()
             self._expect_operand(sign)
@@ -177,12 +231,33 @@ class Parser:
             return Apply("sqrt", (operand,))
         raise self._unexpected()
 
-    def degrees(self, value: Expression) -> Expression:
-        """``value`` with a degree sign, if one follows."""
-        if self.sees("°"):
-            self.take()
-            return Apply("degrees", (value,))
+    def number(self) -> Expression:
+        """A number; a raised fraction right behind it is added, as in 2½."""
+        token = self.take()
+        number = Number(token.text)
+        if self.token.kind == "fraction" and self.token.start == token.end:
+            return Sum((number, _fraction(self.take())))
+        return number
+
+    def marked(self, value: Expression) -> Expression:
+        """``value`` with the degree signs and factorial signs that follow."""
+        while self.sees("°", "!"):
+            value = Apply("degrees" if self.take().text == "°" else "factorial", (value,))
         return value
+
+    def list_of(self) -> Expression:
+        """Values in square brackets."""
+        opening = self.take()
+        outer, self.bars = self.bars, 0
+        items = [] if self.sees("]") else [self.expression()]
+        while self.sees(","):
+            self.take()
+            items.append(self.expression())
+        if self.sees(";"):
+            raise self.fail("Matrices cannot be used here; a list has commas between its values.")
+        self.close(opening, "This square bracket is still open.")
+        self.bars = outer
+        return ListOf(tuple(items))
 
     def bracketed(self) -> Expression:
         """An expression in round brackets."""
@@ -190,7 +265,7 @@ class Parser:
         outer, self.bars = self.bars, 0
         if self.sees(")"):
             raise self.fail("There is nothing between these brackets.", opening)
-        inner = self.expression()
+        inner = self.whole()
         self.close(opening, "This bracket is still open.")
         self.bars = outer
         return inner
@@ -234,34 +309,84 @@ class Parser:
         return Name(name, place)
 
     def call(self, token: Token) -> Expression:
-        """A function of the sheet with its arguments."""
+        """A function of the sheet, perhaps with primes, and its arguments."""
+        order = self.primes()
         if not self.sees("("):
+            written = token.text + "′" * order
             raise self.fail(
-                f"{token.text} is a function here: write {token.text}(x), or another argument.",
-                token,
+                f"{written} is a function here: write {written}(x), or another argument.", token
             )
         arguments = self.arguments(token)
         wanted = self.scope.functions[token.text]
         if len(arguments) != wanted:
             raise self.fail(_wrong_count(token.text, wanted, len(arguments)), token)
-        return Call(token.text, arguments, (token.start, token.end))
+        if order and wanted != 1:
+            raise self.fail(
+                f"Only a function of one argument has a derivative {token.text}′.", token
+            )
+        return Call(token.text, arguments, order, (token.start, token.end))
+
+    def primes(self) -> int:
+        """How many primes follow."""
+        order = 0
+        while self.sees("'", "″"):
+            token = self.take()
+            order += 2 if token.text == "″" else 1
+            if order > HIGHEST_DERIVATIVE:
+                message = f"Derivatives go up to order {HIGHEST_DERIVATIVE} here."
+                raise self.fail(message, token)
+        return order
 
     def arguments(self, token: Token) -> tuple[Expression, ...]:
         """What stands in the brackets after a function's name."""
         opening = self.take()
         outer, self.bars = self.bars, 0
+        scope = self.scope
+        if token.text in RUNNING:
+            self.scope = scope.with_values(self._running_index())
         if self.token.kind == "end":
             message = f"The bracket after {token.text} is still open."
             raise self.fail(message, opening)
         if self.sees(")"):
             raise self.fail(f"{token.text} needs something between its brackets.", opening)
         found = [self.expression()]
+        if token.text in RUNNING and self.sees("for"):
+            found = [self.series(token.text, found[0])]
         while self.sees(","):
             self.take()
             found.append(self.expression())
         self.close(opening, f"The bracket after {token.text} is still open.")
         self.bars = outer
+        self.scope = scope
         return tuple(found)
+
+    def _running_index(self) -> tuple[str, ...]:
+        """The index of a sum, which stands behind the term that uses it."""
+        depth = 0
+        for token, after in itertools.pairwise(self.found[self.at :]):
+            depth += {"(": 1, ")": -1}.get(token.text, 0)
+            if depth < 0:
+                break
+            if depth == 0 and token.text == "for" and after.kind == "name":
+                return (after.text,)
+        return ()
+
+    def series(self, kind: str, body: Expression) -> Expression:
+        """``for k = 1 to 10`` after the term of a sum or a product.
+
+        The index may stand in the term although it comes after it.
+        """
+        word = self.take()
+        index, equals = self.take(), self.token
+        if index.kind != "name" or not self.sees("="):
+            message = f"Write the range as “{kind}(k^2 for k = 1 to 10)”."
+            raise self.fail(message, word)
+        self.take()
+        low = self.expression()
+        if not self.sees("to"):
+            raise self.fail("The range needs an end: write for example “for k = 1 to 10”.", equals)
+        self.take()
+        return Series(kind, body, index.text, low, self.expression())
 
     def applied(self, token: Token) -> Expression:
         """A function of the catalogue, with a power or a base of its own, and its argument."""
@@ -274,8 +399,9 @@ class Parser:
                 raise self.fail(message, token)
             entry, exponent = self.words[entry.inverse], None
         given = self.arguments(token) if self.sees("(") else (self.bare_argument(token),)
-        if len(given) != len(entry.arguments):
-            raise self.fail(_wrong_count(token.text, len(entry.arguments), len(given)), token)
+        if len(given) == 1 and isinstance(given[0], Series):
+            return given[0]
+        _check_count(entry, token, len(given))
         if base:
             given = (self._base(base, token), *given)
         applied = Apply("log_base" if base else entry.name, given)
@@ -346,13 +472,25 @@ class Parser:
         if self.sees(")"):
             mend = self.text[: token.start].rstrip() + self.text[token.end :]
             return self.fail("This bracket closes nothing.", mend=mend)
-        if self.sees("[", "]", "{", "}"):
+        if self.sees("]", "{", "}"):
             return self.fail(f"“{token.text}” has no meaning here: use round brackets.")
-        if self.sees("'"):
-            return self.fail("Derivatives cannot be written with ′ here yet.")
+        if self.sees("'", "″"):
+            return self.fail("A prime stands only after the name of a function: f′(x).")
+        if self.sees(","):
+            return self._stray_comma(token)
         if self.sees(*"*/^+-"):
             return self.fail(f"Something is missing before {_shown(token.text)}.")
         return self.fail(f"“{_shown(token.text)}” cannot stand here.")
+
+    def _stray_comma(self, token: Token) -> LanguageError:
+        before, after = (
+            self.found[max(self.at - 1, 0)],
+            self.found[min(self.at + 1, len(self.found) - 1)],
+        )
+        mend = None
+        if before.kind == after.kind == "number" and "." not in before.text:
+            mend = f"{self.text[: token.start].rstrip()}.{self.text[token.end :].lstrip()}"
+        return self.fail("A comma cannot stand here; decimals are written with a point.", mend=mend)
 
     def finish(self) -> None:
         """Refuse whatever is left over."""
@@ -377,7 +515,26 @@ def _shown(sign: str) -> str:
     return {"*": "×", "/": "÷", "-": "−", "<=": "≤", ">=": "≥", "!=": "≠"}.get(sign, sign)
 
 
+def _fraction(token: Token) -> Expression:
+    top, bottom = FRACTIONS[token.text]
+    return Quotient(Number(str(top)), Number(str(bottom)))
+
+
+def _check_count(entry: Word, token: Token, given: int) -> None:
+    most = len(entry.arguments)
+    least = most - entry.optional
+    if given < least or (given > most and not entry.many):
+        need = f"{least} or {most} arguments" if least < most else _counted(most)
+        have = "one is" if given == 1 else f"{given} are"
+        message = f"{token.text} takes {need}, but {have} given: {entry.signature}."
+        raise LanguageError(message, token.start, token.end)
+
+
+def _counted(count: int) -> str:
+    return "one argument" if count == 1 else f"{count} arguments"
+
+
 def _wrong_count(name: str, wanted: int, given: int) -> str:
-    need = "one argument" if wanted == 1 else f"{wanted} arguments"
+    need = _counted(wanted)
     have = "one is" if given == 1 else f"{given} are"
     return f"{name} takes {need}, but {have} given."

@@ -6,7 +6,16 @@ from axispath.core.language.notation import write, write_statement
 from axispath.core.language.tree import Expression, Statement
 from axispath.core.language.vocabulary import Shape, Vocabulary, Word
 
-_SIGNS = {"neg": "-", "≤": " <= ", "≥": " >= ", "for": " for ", ",": ", ", "in": " in "}
+_SIGNS = {
+    "neg": "-",
+    "'": "'",
+    "≠": " != ",
+    "≤": " <= ",
+    "≥": " >= ",
+    "for": " for ",
+    ",": ", ",
+    "in": " in ",
+}
 
 
 class Plain:
@@ -54,9 +63,20 @@ class Plain:
         if word.shape is Shape.DEGREES:
             simple = arguments[0].replace(".", "").isalnum()
             return f"{arguments[0]}°" if simple else f"({arguments[0]})°"
+        if word.shape is Shape.FACTORIAL:
+            simple = arguments[0].replace(".", "").isalnum()
+            return f"{arguments[0]}!" if simple else f"({arguments[0]})!"
         if word.shape is Shape.BASE:
             return f"log_{arguments[0]}({arguments[1]})"
         return f"{word.name}({', '.join(arguments)})"
+
+    def cases(self, rows: list[tuple[str, str | None]]) -> str:
+        """Cases on one line."""
+        return ", ".join(f"{v} otherwise" if c is None else f"{v} if {c}" for v, c in rows)
+
+    def series(self, kind: str, body: str, index: str, low: str, high: str) -> str:
+        """A sum or a product over a range."""
+        return f"{kind}({body} for {index} = {low} to {high})"
 
 
 def plain(node: Expression, vocabulary: Vocabulary) -> str:

@@ -16,7 +16,7 @@ from axispath.core.language.tree import (
     Name,
     Statement,
     ValueStatement,
-    walk,
+    free_names,
 )
 from axispath.core.language.vocabulary import Vocabulary
 
@@ -69,7 +69,7 @@ def parse_expression(text: str, scope: Scope) -> Expression:
 
 def _whole(text: str, found: list[Token], scope: Scope) -> Expression:
     parser = Parser(text, found, scope)
-    expression = parser.expression()
+    expression = parser.whole()
     if parser.sees("<", ">", "<=", ">=", "!="):
         raise parser.fail("Inequalities cannot be drawn here yet.")
     parser.finish()
@@ -78,7 +78,7 @@ def _whole(text: str, found: list[Token], scope: Scope) -> Expression:
 
 def _heading(text: str, found: list[Token], vocabulary: Vocabulary) -> tuple[Heading, int]:
     """The heading, and the index of the first token of the body."""
-    equals = [index for index, token in enumerate(found) if token.text in ("=", "==")]
+    equals = _defining_signs(found)
     if not equals:
         return Heading(None, None), 0
     if len(equals) > 1:
@@ -104,6 +104,21 @@ def _heading(text: str, found: list[Token], vocabulary: Vocabulary) -> tuple[Hea
         "equations of other kinds cannot be drawn here yet.",
         *place,
     )
+
+
+def _defining_signs(found: list[Token]) -> list[int]:
+    """Equals signs outside brackets and before any condition."""
+    depth, places = 0, []
+    for index, token in enumerate(found):
+        if token.kind == "keyword" and token.text == "if":
+            break
+        if token.text in ("(", "["):
+            depth += 1
+        elif token.text in (")", "]"):
+            depth -= 1
+        elif token.text in ("=", "==") and depth == 0:
+            places.append(index)
+    return places
 
 
 def _named(
@@ -136,7 +151,7 @@ def _value(
         token = body[domain_at]
         raise LanguageError("A number has no domain; only functions do.", token.start, token.end)
     name = str(head.name)
-    if any(isinstance(node, Name) and node.name == "x" for node in walk(expression)):
+    if any(isinstance(node, Name) and node.name == "x" for node in free_names(expression)):
         mend = f"{text[: head.place[0]]}{name}(x){text[head.place[1] :]}"
         message = f"{name} is written as a number, but its formula uses x."
         raise LanguageError(message, *head.place, mend=mend)
@@ -221,8 +236,14 @@ def _expect_variable(token: Token, variable: str) -> None:
 
 
 def _keyword(found: list[Token], word: str) -> int | None:
+    """The first such word outside brackets."""
+    depth = 0
     for index, token in enumerate(found):
-        if token.kind == "keyword" and token.text == word:
+        if token.text in ("(", "["):
+            depth += 1
+        elif token.text in (")", "]"):
+            depth -= 1
+        elif depth <= 0 and token.kind == "keyword" and token.text == word:
             return index
     return None
 

@@ -24,6 +24,7 @@ SPELLINGS = {
     "≥": ">=",
     "∈": "in",
     "≠": "!=",
+    "′": "'",
     "**": "^",
 }
 GREEK = {
@@ -31,7 +32,6 @@ GREEK = {
     "theta": "θ",
     "alpha": "α",
     "beta": "β",
-    "gamma": "γ",
     "delta": "δ",
     "lambda": "λ",
     "mu": "μ",
@@ -39,12 +39,21 @@ GREEK = {
     "phi": "φ",
     "sigma": "σ",
     "tau": "τ",
+    "epsilon": "ε",
+    "rho": "ρ",
+    "psi": "ψ",
+    "eta": "η",
+    "kappa": "κ",
+    "nu": "ν",
+    "xi": "ξ",
+    "zeta": "ζ",
     "inf": "∞",
     "infinity": "∞",
 }
 SUBSCRIPTS = str.maketrans("₀₁₂₃₄₅₆₇₈₉", "0123456789")
 SUPERSCRIPTS = str.maketrans("⁰¹²³⁴⁵⁶⁷⁸⁹⁻⁺", "0123456789-+")
-KEYWORDS = frozenset({"for", "in", "if", "otherwise", "and"})
+FRACTIONS = {"½": (1, 2), "⅓": (1, 3), "⅔": (2, 3), "¼": (1, 4), "¾": (3, 4)}
+KEYWORDS = frozenset({"for", "in", "if", "otherwise", "and", "to"})
 
 # Superscript, subscript and fraction characters count as letters for the regular expression
 # engine; here they never do.
@@ -53,7 +62,8 @@ _PATTERN = re.compile(
     r"(?P<space>\s+)"
     r"|(?P<number>(?:[0-9]+\.[0-9]*|\.[0-9]+|[0-9]+)(?:[eE][+-]?[0-9]+)?)"
     r"|(?P<superscript>[⁰¹²³⁴⁵⁶⁷⁸⁹⁻⁺]+)"
-    r"|(?P<sign>\*\*|<=|>=|==|!=|[-+*/^()\[\]{}|=<>,;!'°√∞−–×·⋅∙÷∕≤≥∈≠])"
+    r"|(?P<fraction>[½⅓⅔¼¾])"
+    r"|(?P<sign>\*\*|<=|>=|==|!=|[-+*/^()\[\]{}|=<>,;!'°√∞−–×·⋅∙÷∕≤≥∈≠′″])"
     rf"|(?P<name>{_LETTER}+[0-9]*(?:[₀₁₂₃₄₅₆₇₈₉]+|_(?:(?:{_LETTER}|[0-9])+|\{{(?:{_LETTER}|[0-9])+\}}))?)"
 )
 

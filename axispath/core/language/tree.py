@@ -87,14 +87,64 @@ class Apply:
 
 @dataclass(frozen=True, slots=True)
 class Call:
-    """A function of the sheet applied to arguments."""
+    """A function of the sheet, or its derivative of some order, applied to arguments."""
 
     name: str
     arguments: tuple[Expression, ...]
+    order: int = 0
     place: Place = field(default=(0, 0), compare=False)
 
 
-Expression = Number | Constant | Name | Negation | Sum | Product | Quotient | Power | Apply | Call
+@dataclass(frozen=True, slots=True)
+class Comparison:
+    """A chain such as 0 < x <= 2: one sign fewer than operands, each <, <=, >, >=, = or !=."""
+
+    operands: tuple[Expression, ...]
+    signs: tuple[str, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Cases:
+    """The first value whose condition holds, else ``otherwise``, which may be missing."""
+
+    values: tuple[Expression, ...]
+    conditions: tuple[Comparison, ...]
+    otherwise: Expression | None
+
+
+@dataclass(frozen=True, slots=True)
+class ListOf:
+    """Values in square brackets."""
+
+    items: tuple[Expression, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Series:
+    """A sum or a product of ``body`` for whole values of ``index`` from ``low`` to ``high``."""
+
+    kind: str
+    body: Expression
+    index: str
+    low: Expression
+    high: Expression
+
+
+Expression = (
+    Number
+    | Constant
+    | Name
+    | Negation
+    | Sum
+    | Product
+    | Quotient
+    | Power
+    | Apply
+    | Call
+    | Cases
+    | ListOf
+    | Series
+)
 
 
 @dataclass(frozen=True, slots=True)
@@ -146,6 +196,27 @@ def children(node: Expression) -> tuple[Expression, ...]:
             return (left, right)
         case Apply(_, arguments) | Call(_, arguments):
             return arguments
+        case ListOf(items):
+            return items
+        case Series(_, body, _, low, high):
+            return (body, low, high)
+        case Cases(values, conditions, otherwise):
+            tested = tuple(part for condition in conditions for part in condition.operands)
+            return (*values, *tested, *((otherwise,) if otherwise is not None else ()))
+
+
+def free_names(node: Expression) -> Iterator[Name | Call]:
+    """The names and calls in a tree, without the running index of sums and products."""
+    pending: list[tuple[Expression, frozenset[str]]] = [(node, frozenset())]
+    while pending:
+        current, bound = pending.pop()
+        if isinstance(current, Call) or (isinstance(current, Name) and current.name not in bound):
+            yield current
+        if isinstance(current, Series):
+            inner = bound | {current.index}
+            pending += [(current.high, bound), (current.low, bound), (current.body, inner)]
+        else:
+            pending.extend((part, bound) for part in reversed(children(current)))
 
 
 def walk(node: Expression) -> Iterator[Expression]:

@@ -19,6 +19,9 @@ class Shape(Enum):
     BARS = "|x|"
     BASE = "log₂(x)"
     DEGREES = "x°"
+    FACTORIAL = "x!"
+    FLOOR = "⌊x⌋"
+    CEILING = "⌈x⌉"
 
 
 @dataclass(frozen=True, slots=True)
@@ -30,6 +33,13 @@ class Word:
     spellings: tuple[str, ...] = ()
     inverse: str | None = None
     shape: Shape = Shape.WORD
+    optional: int = 0  # so many arguments at the end may be left out
+    many: bool = False  # the last argument may be repeated, or be a list
+
+    @property
+    def signature(self) -> str:
+        """How a call looks, such as ``round(x, places)``."""
+        return f"{self.name}({', '.join(self.arguments)}{', …' if self.many else ''})"
 
 
 @dataclass(frozen=True, slots=True)

@@ -9,8 +9,9 @@ from typing import TypeVar, cast
 
 import numpy as np
 
+from axispath.core.arithmetic.build import program
 from axispath.core.arithmetic.interval import End
-from axispath.core.arithmetic.program import Definition, Program, program
+from axispath.core.arithmetic.program import Definition, Program
 from axispath.core.language.tree import Call, FunctionStatement, Name, Negation, Sum
 from axispath.core.path.find import EVALUATIONS, find_path, find_zeros
 from axispath.core.path.landmark import Kind, Path

@@ -13,6 +13,7 @@ from flint import arb
 
 from axispath.core import catalogue
 from axispath.core.arithmetic.balls import BallFunction, constant_ball, precision
+from axispath.core.arithmetic.build import program
 from axispath.core.arithmetic.floats import (
     FloatFunction,
     float_function,
@@ -20,7 +21,7 @@ from axispath.core.arithmetic.floats import (
     has_infinite_constant,
 )
 from axispath.core.arithmetic.interval import End
-from axispath.core.arithmetic.program import Definition, Program, TooLarge, program
+from axispath.core.arithmetic.program import Definition, NotComputable, Program
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.language.errors import LanguageError
 from axispath.core.language.scope import Scope
@@ -30,10 +31,9 @@ from axispath.core.language.tree import (
     Domain,
     Expression,
     FunctionStatement,
-    Name,
     Statement,
     ValueStatement,
-    walk,
+    free_names,
 )
 from axispath.core.sheet.document import Document, Lane
 
@@ -217,10 +217,10 @@ def used_names(definition: Definition) -> list[Use]:
     ends = [end for end in (domain.low, domain.high) if end] if domain else []
     found: dict[Use, None] = {}
     for root in (definition.body, *ends):
-        for node in walk(root):
+        for node in free_names(root):
             if isinstance(node, Call):
                 found[node.name, len(node.arguments)] = None
-            elif isinstance(node, Name) and (root in ends or node.name not in parameters):
+            elif root in ends or node.name not in parameters:
                 found[node.name, None] = None
     return list(found)
 
@@ -303,8 +303,8 @@ def _checked(lane: ResolvedLane) -> ResolvedLane:
     whole = (0, len(lane.lane.text))
     try:
         trouble = _trouble(lane)
-    except TooLarge:
-        trouble = "This formula is too large to compute."
+    except NotComputable as error:
+        trouble = str(error)
     if trouble is None:
         return lane
     return ResolvedLane(lane.lane, lane.unit, lane.statement, LanguageError(trouble, *whole))

@@ -8,12 +8,13 @@ from fractions import Fraction
 import numpy as np
 from numpy.typing import NDArray
 
+from axispath.core.arithmetic.build import program
 from axispath.core.arithmetic.floats import float_value
-from axispath.core.arithmetic.program import TooLarge, program
+from axispath.core.arithmetic.program import NotComputable
 from axispath.core.arithmetic.rationals import exact_value
 from axispath.core.language.errors import LanguageError
 from axispath.core.language.statement import parse_expression
-from axispath.core.language.tree import Name, walk
+from axispath.core.language.tree import free_names
 from axispath.core.sheet.document import Document, Table
 from axispath.core.sheet.resolve import resolve, scope_of
 
@@ -52,15 +53,15 @@ def number(document: Document, text: str, field: str) -> Fraction:
     definitions = sheet.lanes[0].definitions if sheet.lanes else {}
     try:
         tree = parse_expression(text, scope_of(document.lanes))
-        unknown = [n.name for n in walk(tree) if isinstance(n, Name) and n.name not in definitions]
+        unknown = [n.name for n in free_names(tree) if n.name not in definitions]
         if unknown:
             raise TableRefused(f"{unknown[0]} has no value here.", field)
         plan = program(tree, (), definitions)
         value = float_value(plan, document.unit)
     except LanguageError as error:
         raise TableRefused(error.message, field) from error
-    except (TooLarge, KeyError, AssertionError) as error:
-        raise TableRefused("This cannot be computed.", field) from error
+    except NotComputable as error:
+        raise TableRefused(str(error), field) from error
     if not math.isfinite(value) or abs(value) > 1e15:
         raise TableRefused("This has no value that can be used.", field)
     exact = exact_value(plan)

@@ -1,0 +1,310 @@
+"""Trees to programs."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from fractions import Fraction
+from functools import partial
+
+from axispath.core import catalogue
+from axispath.core.arithmetic.derivative import derivative
+from axispath.core.arithmetic.program import (
+    MAX_STEPS,
+    MAX_WHOLE_EXPONENT,
+    Definition,
+    NotComputable,
+    Program,
+    Step,
+    TooLarge,
+)
+from axispath.core.arithmetic.rationals import exact_value
+from axispath.core.language.tree import (
+    Apply,
+    Call,
+    Cases,
+    Comparison,
+    Constant,
+    Expression,
+    ListOf,
+    Name,
+    Negation,
+    Number,
+    Power,
+    Product,
+    Quotient,
+    Series,
+    Sum,
+    literal,
+    odd_root,
+)
+
+# What an expression comes to: one step, or a list of steps.
+Value = int | tuple[int, ...]
+Names = Mapping[str, int]
+MAX_ITEMS = 10_000
+
+
+def program(
+    expression: Expression,
+    inputs: tuple[str, ...] = ("x",),
+    definitions: Mapping[str, Definition] | None = None,
+) -> Program:
+    """Write ``expression`` out as steps. Every name must be an input or defined.
+
+    Raises NotComputable with a sentence where that cannot be done.
+    """
+    builder = _Builder(definitions or {})
+    names = {name: builder.step(Step("input", (), name)) for name in inputs}
+    value = builder.expression(expression, names)
+    if isinstance(value, int):
+        return Program(len(inputs), tuple(builder.steps), value)
+    last = value[-1] if value else builder.step(Step("undefined"))
+    return Program(len(inputs), tuple(builder.steps), last, value)
+
+
+@dataclass
+class _Builder:
+    definitions: Mapping[str, Definition]
+    steps: list[Step] = field(default_factory=list)
+    known: dict[Step, int] = field(default_factory=dict)
+    values: dict[str, Value] = field(default_factory=dict)
+    calls: dict[tuple[str, int, tuple[int, ...]], int] = field(default_factory=dict)
+    derivatives: dict[tuple[str, int], Definition] = field(default_factory=dict)
+
+    def step(self, step: Step) -> int:
+        if step in self.known:
+            return self.known[step]
+        if len(self.steps) >= MAX_STEPS:
+            raise TooLarge
+        self.steps.append(step)
+        self.known[step] = len(self.steps) - 1
+        return len(self.steps) - 1
+
+    def number(self, value: Fraction | int) -> int:
+        return self.step(Step("number", (), Fraction(value)))
+
+    def expression(self, node: Expression, names: Names) -> Value:
+        match node:
+            case Number():
+                return self.number(node.value)
+            case Constant(name):
+                return self.step(Step("constant", (), name))
+            case Name(name):
+                return names[name] if name in names else self.value(name)
+            case Negation(operand):
+                return self.each("negate", None, self.expression(operand, names))
+            case Sum(terms):
+                return self.sum(terms, names)
+            case Product(left, right):
+                return self.both("multiply", left, right, names)
+            case Quotient(top, bottom):
+                return self.both("divide", top, bottom, names)
+            case Power(base, exponent):
+                return self.power(base, exponent, names)
+            case Apply(function, arguments):
+                return self.apply(function, arguments, names)
+            case Call(name, arguments, order):
+                given = [self.expression(part, names) for part in arguments]
+                return self.spread(partial(self.call, name, order), given)
+            case Cases():
+                return self.cases(node, names)
+            case ListOf(items):
+                return self.flat([self.expression(item, names) for item in items])
+            case Series():
+                return self.series(node, names)
+
+    def one(self, node: Expression, names: Names) -> int:
+        """An expression that must not be a list."""
+        value = self.expression(node, names)
+        if isinstance(value, tuple):
+            raise NotComputable("A list stands where one number is needed.")
+        return value
+
+    def each(self, operation: str, detail: object, *values: Value) -> Value:
+        """One operation, carried out element by element where lists take part."""
+        return self.spread(lambda *given: self.step(Step(operation, given, detail)), list(values))
+
+    def spread(self, work: object, values: list[Value]) -> Value:
+        """``work`` on numbers, or element by element on lists of one length."""
+        assert callable(work)
+        lengths = {len(value) for value in values if isinstance(value, tuple)}
+        if not lengths:
+            return int(work(*values))
+        if len(lengths) > 1:
+            few, many = sorted(lengths)[:2]
+            raise NotComputable(f"Lists of {few} and of {many} values cannot be combined.")
+        (length,) = lengths
+        rows = [value if isinstance(value, tuple) else (value,) * length for value in values]
+        return tuple(int(work(*row)) for row in zip(*rows, strict=True))
+
+    def flat(self, values: list[Value]) -> tuple[int, ...]:
+        found: list[int] = []
+        for value in values:
+            found += value if isinstance(value, tuple) else (value,)
+        return tuple(found)
+
+    def both(self, operation: str, left: Expression, right: Expression, names: Names) -> Value:
+        first = self.expression(left, names)
+        return self.each(operation, None, first, self.expression(right, names))
+
+    def sum(self, terms: tuple[Expression, ...], names: Names) -> Value:
+        total = self.expression(terms[0], names)
+        for term in terms[1:]:
+            if isinstance(term, Negation):
+                other = self.expression(term.operand, names)
+                total = self.each("subtract", None, total, other)
+            else:
+                total = self.each("add", None, total, self.expression(term, names))
+        return total
+
+    def power(self, base: Expression, exponent: Expression, names: Names) -> Value:
+        value = literal(exponent)
+        if value is not None and value.denominator == 1:
+            if abs(value) > MAX_WHOLE_EXPONENT:
+                raise TooLarge
+            return self.each("whole power", int(value), self.expression(base, names))
+        root = odd_root(exponent)
+        if root is not None:
+            return self.each("root power", root, self.expression(base, names))
+        return self.both("power", base, exponent, names)
+
+    def apply(self, function: str, arguments: tuple[Expression, ...], names: Names) -> Value:
+        entry = catalogue.ENTRIES[function]
+        given = [self.expression(part, names) for part in arguments]
+        if function in ("steps", "spread"):
+            return self.range(function, given)
+        if entry.word.many:
+            items = self.flat(given)
+            if not items:
+                raise NotComputable(f"{function} needs at least one value.")
+            return self.step(Step("apply", items, function))
+        return self.each("apply", function, *given)
+
+    def range(self, function: str, given: list[Value]) -> Value:
+        """A list by step or by count."""
+        low, high, third = given
+        if not all(isinstance(value, int) for value in given):
+            raise NotComputable(f"{function} takes three numbers.")
+        size = self.constant(third, f"The last number of {function}")
+        if function == "steps":
+            if size == 0:
+                raise NotComputable("The step of a list must not be 0.")
+            first = self.constant(low, "The start of steps")
+            distance = self.constant(high, "The end of steps") - first
+            count = (
+                int(distance / size * (1 + Fraction(1, 10**12))) + 1 if distance * size >= 0 else 0
+            )
+            items = [first + k * size for k in range(_allowed(count))]
+            return tuple(self.number(item) for item in items)
+        if size.denominator != 1 or size < 2:
+            raise NotComputable("spread needs a whole number of values, 2 or more.")
+        count = _allowed(int(size))
+        width = self.each("subtract", None, high, low)
+        shares = tuple(self.number(Fraction(k, count - 1)) for k in range(count))
+        return self.each("add", None, low, self.each("multiply", None, width, shares))
+
+    def constant(self, value: Value, what: str) -> Fraction:
+        """The exact value of a step without inputs."""
+        assert isinstance(value, int)
+        needed = self._needed(value)
+        if any(self.steps[index].operation == "input" for index in needed):
+            raise NotComputable(f"{what} has to be a fixed number.")
+        place = {index: k for k, index in enumerate(needed)}
+        steps = tuple(
+            Step(step.operation, tuple(place[part] for part in step.operands), step.detail)
+            for step in (self.steps[index] for index in needed)
+        )
+        found = exact_value(Program(0, steps, len(steps) - 1))
+        if found is None:
+            raise NotComputable(f"{what} has to be a fixed fraction.")
+        return found
+
+    def _needed(self, value: int) -> list[int]:
+        """The steps that a step depends on, itself last."""
+        found, pending = set(), [value]
+        while pending:
+            index = pending.pop()
+            if index not in found:
+                found.add(index)
+                pending += self.steps[index].operands
+        return sorted(found)
+
+    def cases(self, node: Cases, names: Names) -> int:
+        rest = (
+            self.step(Step("undefined"))
+            if node.otherwise is None
+            else self.one(node.otherwise, names)
+        )
+        for value, condition in reversed(list(zip(node.values, node.conditions, strict=True))):
+            rest = self.chosen(condition, self.one(value, names), rest, names)
+        return rest
+
+    def chosen(self, condition: Comparison, value: int, rest: int, names: Names) -> int:
+        operands = [self.one(part, names) for part in condition.operands]
+        pairs = list(zip(operands, condition.signs, operands[1:], strict=False))
+        for left, sign, right in reversed(pairs):
+            value = self.step(Step("choose", (left, right, value, rest), sign))
+        return value
+
+    def series(self, node: Series, names: Names) -> int:
+        low = self.constant(self.one(node.low, names), "The start of the range")
+        high = self.constant(self.one(node.high, names), "The end of the range")
+        if low.denominator != 1 or high.denominator != 1:
+            raise NotComputable("The range of a sum goes from a whole number to a whole number.")
+        count = _allowed(int(high - low) + 1)
+        operation, start = ("add", 0) if node.kind == "sum" else ("multiply", 1)
+        total = self.number(start)
+        for k in range(int(low), int(low) + count):
+            term = self.one(node.body, {**names, node.index: self.number(k)})
+            total = term if k == low else self.step(Step(operation, (total, term)))
+        return total
+
+    def value(self, name: str) -> Value:
+        if name not in self.values:
+            self.values[name] = self.expression(self.definitions[name].body, {})
+        return self.values[name]
+
+    def call(self, name: str, order: int, *given: int) -> int:
+        # Without this, a chain of lanes that each use the one before twice doubles at every lane.
+        key = (name, order, given)
+        if key not in self.calls:
+            self.calls[key] = self.written_out(name, order, given)
+        return self.calls[key]
+
+    def written_out(self, name: str, order: int, given: tuple[int, ...]) -> int:
+        definition = self.derived(name, order)
+        inner = dict(zip(definition.parameters or (), given, strict=True))
+        result = self.one(definition.body, inner)
+        if order:
+            # A derivative has a value only where the function has: (ln x)′ is not 1/x below 0.
+            result = self.step(Step("given", (result, self.call(name, order - 1, *given))))
+        domain = definition.domain
+        if domain is None:
+            return result
+        if domain.low is not None:
+            side = "at or above" if domain.low_closed else "above"
+            low = self.one(domain.low, {})
+            result = self.step(Step("restrict", (result, given[0], low), (side, name)))
+        if domain.high is not None:
+            side = "at or below" if domain.high_closed else "below"
+            high = self.one(domain.high, {})
+            result = self.step(Step("restrict", (result, given[0], high), (side, name)))
+        return result
+
+    def derived(self, name: str, order: int) -> Definition:
+        """The definition of a function, or of its derivative."""
+        if order == 0:
+            return self.definitions[name]
+        if (name, order) not in self.derivatives:
+            before = self.derived(name, order - 1)
+            assert before.parameters is not None
+            body = derivative(before.body, before.parameters[0], self.definitions)
+            self.derivatives[name, order] = Definition(before.parameters, body, before.domain)
+        return self.derivatives[name, order]
+
+
+def _allowed(count: int) -> int:
+    if count > MAX_ITEMS:
+        raise TooLarge(f"That is more than {MAX_ITEMS} values, which is too many to compute.")
+    return max(count, 0)

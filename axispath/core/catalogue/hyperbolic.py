@@ -1,0 +1,117 @@
+"""Hyperbolic functions and their inverses."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import numpy as np
+from flint import arb, arb_series
+
+from axispath.core.catalogue.balls import Ball, divide, guarded, head
+from axispath.core.catalogue.entry import Entry
+from axispath.core.catalogue.powers import logarithm_ball, square_root_ball
+from axispath.core.language.vocabulary import Word
+
+Values = Any
+
+
+def _with_value(series: Ball, value: arb) -> Ball:
+    """The series with a tighter enclosure of its value."""
+    if isinstance(series, arb):
+        return value
+    return arb_series([value, *(series[k] for k in range(1, series.prec))], series.prec)
+
+
+def _sinh(x: Ball) -> Ball:
+    if isinstance(x, arb):
+        return x.sinh()
+    return _with_value((x.exp() - (-x).exp()) / arb(2), head(x).sinh())
+
+
+def _cosh(x: Ball) -> Ball:
+    if isinstance(x, arb):
+        return x.cosh()
+    return _with_value((x.exp() + (-x).exp()) / arb(2), head(x).cosh())
+
+
+def _tanh(x: Ball) -> Ball:
+    return (
+        x.tanh() if isinstance(x, arb) else _with_value(divide(_sinh(x), _cosh(x)), head(x).tanh())
+    )
+
+
+def _arsinh(x: Ball) -> Ball:
+    if isinstance(x, arb):
+        return x.asinh()
+    return _with_value(logarithm_ball(x + square_root_ball(x * x + arb(1))), head(x).asinh())
+
+
+def _arcosh(x: Ball) -> Ball:
+    if isinstance(x, arb):
+        return x.acosh()
+    return _with_value(logarithm_ball(x + square_root_ball(x * x - arb(1))), head(x).acosh())
+
+
+def _artanh(x: Ball) -> Ball:
+    if isinstance(x, arb):
+        return x.atanh()
+    ratio = divide(arb(1) + x, arb(1) - x)
+    return _with_value(logarithm_ball(ratio) / arb(2), head(x).atanh())
+
+
+def _below_one(x: Values) -> Values:
+    return np.arctanh(np.where(np.abs(x) < 1, x, np.nan))
+
+
+ENTRIES = (
+    Entry(
+        Word("sinh", inverse="arsinh"),
+        "The hyperbolic sine: half of e^x − e^−x.",
+        "sinh(1)",
+        np.sinh,
+        _sinh,
+        ("cosh(x)",),
+    ),
+    Entry(
+        Word("cosh", inverse="arcosh"),
+        "The hyperbolic cosine: half of e^x + e^−x; a hanging chain has its shape.",
+        "cosh(1)",
+        np.cosh,
+        _cosh,
+        ("sinh(x)",),
+    ),
+    Entry(
+        Word("tanh", inverse="artanh"),
+        "The hyperbolic tangent: sinh over cosh.",
+        "tanh(1)",
+        np.tanh,
+        _tanh,
+        ("1 / cosh(x)^2",),
+    ),
+    Entry(
+        Word("arsinh", inverse="sinh", spellings=("asinh", "arcsinh")),
+        "The number whose hyperbolic sine is x.",
+        "arsinh(1)",
+        np.arcsinh,
+        _arsinh,
+        ("1 / sqrt(x^2 + 1)",),
+    ),
+    Entry(
+        Word("arcosh", inverse="cosh", spellings=("acosh", "arccosh")),
+        "The number from 0 on whose hyperbolic cosine is x.",
+        "arcosh(2)",
+        np.arccosh,
+        guarded(lambda at: bool(at > 1), lambda at: bool(at < 1), _arcosh),
+        ("1 / (sqrt(x - 1) sqrt(x + 1))",),
+        needs="the number is at least 1",
+    ),
+    Entry(
+        Word("artanh", inverse="tanh", spellings=("atanh", "arctanh")),
+        "The number whose hyperbolic tangent is x.",
+        "artanh(1/2)",
+        _below_one,
+        guarded(lambda at: bool(abs(at) < 1), lambda at: bool(abs(at) >= 1), _artanh),
+        ("1 / (1 - x^2)",),
+        needs="the number is between −1 and 1",
+    ),
+)

@@ -1,0 +1,85 @@
+"""The gamma function, the error function and the normal distribution."""
+
+from __future__ import annotations
+
+import math
+
+import numpy as np
+from flint import arb
+
+from axispath.core.catalogue.balls import Ball, OutsideDomain, divide, head, undetermined
+from axispath.core.catalogue.entry import Entry
+from axispath.core.catalogue.rounded import through_balls
+from axispath.core.language.vocabulary import Word
+
+
+def _gamma(x: Ball) -> Ball:
+    at = head(x)
+    if at > 0:
+        return x.gamma()
+    whole = at.unique_fmpz()
+    if whole is not None and at.is_exact() and whole <= 0:
+        raise OutsideDomain
+    return undetermined(x) if at.contains_integer() else x.gamma()
+
+
+def _standard(x: Ball, mean: Ball | None, deviation: Ball | None) -> Ball:
+    centred = x if mean is None else x - mean
+    if deviation is None:
+        return centred
+    size = head(deviation)
+    if size <= 0:
+        raise OutsideDomain
+    return divide(centred, deviation) if size > 0 else undetermined(x)
+
+
+def _density(x: Ball, mean: Ball | None = None, deviation: Ball | None = None) -> Ball:
+    z = _standard(x, mean, deviation)
+    height = (z * z / arb(-2)).exp() / (arb(2) * arb.pi()).sqrt()
+    return height if deviation is None else divide(height, deviation)
+
+
+def _distribution(x: Ball, mean: Ball | None = None, deviation: Ball | None = None) -> Ball:
+    z = _standard(x, mean, deviation)
+    return (z / -arb(2).sqrt()).erfc() / arb(2)
+
+
+NORMAL = ("x", "mean", "deviation")
+
+ENTRIES = (
+    Entry(
+        Word("gamma"),
+        "The gamma function: (x − 1)! for whole numbers, and smooth in between.",
+        "gamma(5)",
+        through_balls(_gamma),
+        _gamma,
+        (),
+        needs="the number is not 0, −1, −2, …",
+    ),
+    Entry(
+        Word("erf"),
+        "The error function: the share of a normal spread within x√2 deviations.",
+        "erf(1)",
+        np.frompyfunc(math.erf, 1, 1),
+        lambda x: x.erf(),
+        ("2 exp(-x^2) / sqrt(π)",),
+    ),
+    Entry(
+        Word("normalpdf", NORMAL, optional=2),
+        "The height of the normal curve at x; mean 0 and deviation 1 unless given.",
+        "normalpdf(1)",
+        through_balls(_density),
+        _density,
+        (),
+        needs="the deviation is above 0",
+    ),
+    Entry(
+        Word("normalcdf", NORMAL, optional=2),
+        "The share of a normal distribution below x; mean 0 and deviation 1 unless given.",
+        "normalcdf(1)",
+        through_balls(_distribution),
+        _distribution,
+        (),
+        needs="the deviation is above 0",
+    ),
+)
