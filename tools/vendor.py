@@ -19,6 +19,7 @@ ICONS = (
     "arrow-clockwise",
     "arrow-counterclockwise",
     "arrow-left",
+    "book",
     "bounding-box-circles",
     "copy",
     "exclamation-triangle",

@@ -16,6 +16,7 @@ from axispath.store.sheets import NotFound, Opened
 from axispath.web import present
 from axispath.web.person import current_person, person_for_change, remember_person, store
 from axispath.web.picture import encoded_picture
+from axispath.web.reading_back import read_back
 from axispath.web.source import BLANK, DEMO, document_at, opened, remember
 
 blueprint = Blueprint("api", __name__, url_prefix="/api")
@@ -55,6 +56,13 @@ class Reading(_Request):
     x: Annotated[float, Field(allow_inf_nan=False)]
 
 
+class Previewing(_Request):
+    """A line that is being typed."""
+
+    head: int
+    text: Annotated[str, Field(max_length=6000)]
+
+
 class Tabulating(_Request):
     """A page of the table of values."""
 
@@ -87,9 +95,9 @@ def base_and_edits(found: dict[str, object]) -> tuple[int, list[Edit]]:
     return base, EDITS.validate_python(found.get("edits"))
 
 
-def _state(found: Opened) -> Response:
+def _state(found: Opened, told: str = "") -> Response:
     remember(found)
-    return answered(present.state(found))
+    return answered({**present.state(found), "told": told})
 
 
 @blueprint.post("/sheets")
@@ -114,9 +122,10 @@ def start_sheet() -> Response:
 def edit_sheet(sheet_id: str) -> Response:
     """Apply edits, all or none."""
     base, edits = base_and_edits(body())
+    before = document_at(sheet_id, base)
     with store().transaction() as database:
         found = sheets.change(database, _person(), sheet_id, base, edits)
-    return _state(found)
+    return _state(found, present.told_of_waiting(before, found.document, edits))
 
 
 @blueprint.post("/sheets/<sheet_id>/branch")
@@ -198,6 +207,13 @@ def values(key: str) -> Response:
     document = document_at(key, wanted.head)
     table = present.table(document, wanted.page)
     return answered({"html": render_template("parts/table.html", table=table)})
+
+
+@blueprint.post("/sheets/<key>/preview")
+def preview(key: str) -> Response:
+    """How a line would be read, before it is put on the sheet."""
+    wanted = Previewing.model_validate(body())
+    return answered(read_back(document_at(key, wanted.head), wanted.text))
 
 
 @blueprint.post("/sheets/<key>/frame")

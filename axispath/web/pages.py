@@ -9,6 +9,7 @@ from axispath.core.sheet.resolve import resolve
 from axispath.store import sheets
 from axispath.store.sheets import Opened
 from axispath.web import present
+from axispath.web.handbook import words
 from axispath.web.person import current_person, store
 from axispath.web.source import BLANK, DEMO, opened
 
@@ -51,7 +52,7 @@ def shelf() -> ResponseReturnValue:
 def _sheet_page(found: Opened) -> ResponseReturnValue:
     document = found.document
     lanes = [present.lane_view(lane, document.digits) for lane in resolve(document)]
-    start = present.state(found)
+    start = {**present.state(found), "words": words()}
     for lane in start["lanes"]:
         del lane["html"]  # the page has it already
     return render_template("sheet.html", sheet=found, document=document, lanes=lanes, start=start)

@@ -17,8 +17,9 @@ from axispath.core.language.tree import ValueStatement
 from axispath.core.path import framing
 from axispath.core.path.landmark import Certainty, Kind, Landmark, Open, Path, Reason
 from axispath.core.path.lanes import MOST_CROSSED, crossings, path_of, share
+from axispath.core.sheet.angles import seems_to_mean_degrees
 from axispath.core.sheet.document import Document, View
-from axispath.core.sheet.edits import plain_end
+from axispath.core.sheet.edits import Edit, RemoveLane, plain_end, who_waits
 from axispath.core.sheet.resolve import ResolvedLane, resolve
 from axispath.core.table.rows import TableRefused, number, places
 from axispath.core.table.values import column, why_no_value
@@ -47,6 +48,8 @@ class LaneView:
     variable: str = "x"
     note: str = ""
     missing: tuple[str, ...] = ()
+    wrong: bool = False
+    signature: str = ""
 
 
 def lane_view(lane: ResolvedLane, digits: int) -> LaneView:
@@ -59,6 +62,8 @@ def lane_view(lane: ResolvedLane, digits: int) -> LaneView:
         "hidden": lane.lane.hidden,
         "missing": lane.missing,
         "note": _note(lane, digits),
+        "wrong": lane.error is not None,
+        "signature": _signature(lane),
     }
     if lane.statement is None:
         return LaneView(**base)
@@ -81,13 +86,20 @@ def lane_view(lane: ResolvedLane, digits: int) -> LaneView:
     )
 
 
+def _signature(lane: ResolvedLane) -> str:
+    parameters = getattr(lane.statement, "parameters", None)
+    return f"{lane.name}({', '.join(parameters)})" if parameters else lane.name or ""
+
+
 def _note(lane: ResolvedLane, digits: int) -> str:
     if lane.error:
-        return lane.error.message
+        return f"not understood: {lane.error.message}"
     if lane.missing:
         return f"waits for {listed(lane.missing)}"
     if isinstance(lane.statement, ValueStatement):
         shown = plain_statement(lane.statement, catalogue.VOCABULARY)
+        if lane.items is not None:
+            return _list_note(lane.items, digits)
         if not np.isfinite(lane.value):
             return why_no_value_of_number(lane)
         value = decimal(lane.value, digits)
@@ -95,6 +107,16 @@ def _note(lane: ResolvedLane, digits: int) -> str:
     if not lane.plottable:
         return "a function of several numbers, for use in other lanes"
     return ""
+
+
+LISTED = 8
+
+
+def _list_note(items: list[float], digits: int) -> str:
+    shown = [decimal(item, digits) if np.isfinite(item) else "—" for item in items[:LISTED]]
+    more = ", …" if len(items) > LISTED else ""
+    count = "1 value" if len(items) == 1 else f"{len(items)} values"
+    return f"{count}: {', '.join(shown)}{more}" if items else "an empty list"
 
 
 def why_no_value_of_number(lane: ResolvedLane) -> str:
@@ -117,6 +139,7 @@ def state(found: Opened) -> dict[str, Any]:
         "unit": document.unit,
         "view": document.view.model_dump(),
         "table": document.table.model_dump(),
+        "question": seems_to_mean_degrees(document),
         "lanes": [
             {
                 "id": lane.id,
@@ -124,11 +147,24 @@ def state(found: Opened) -> dict[str, Any]:
                 "colour": lane.colour,
                 "hidden": lane.hidden,
                 "plottable": lane.plottable,
+                "signature": lane.signature,
                 "html": render_template("parts/lane.html", lane=lane),
             }
             for lane in lanes
         ],
     }
+
+
+def told_of_waiting(before: Document, after: Document, edits: list[Edit]) -> str:
+    """Who needs what a deletion has taken away."""
+    if not any(isinstance(edit, RemoveLane) for edit in edits):
+        return ""
+    waiting = who_waits(before, after)
+    if not waiting:
+        return ""
+    lost = dict.fromkeys(name for names in waiting.values() for name in names)
+    verb = "needs" if len(waiting) == 1 else "need"
+    return f"{listed(waiting)} {verb} {listed(lost)}, and will wait until it is defined again."
 
 
 KIND_NAMES = {

@@ -54,7 +54,7 @@ def program(
 
     Raises NotComputable with a sentence where that cannot be done.
     """
-    builder = _Builder(definitions or {})
+    builder = _Builder({} if definitions is None else definitions)
     names = {name: builder.step(Step("input", (), name)) for name in inputs}
     value = builder.expression(expression, names)
     if isinstance(value, int):

@@ -306,6 +306,12 @@ class Parser:
             return Constant(self.constants[name])
         if name in self.words or logarithm_base(name):
             return self.applied(token)
+        if self.sees("'", "″"):
+            # Only functions have primes, so this is one that somebody has yet to define.
+            order = self.primes()
+            if not self.sees("("):
+                raise self.fail(f"After {name}′ comes an argument: {name}′(x).", token)
+            return Call(name, self.arguments(token), order, place)
         return Name(name, place)
 
     def call(self, token: Token) -> Expression:
@@ -353,7 +359,9 @@ class Parser:
         if token.text in RUNNING and self.sees("for"):
             found = [self.series(token.text, found[0])]
         while self.sees(","):
-            self.take()
+            comma = self.take()
+            if self.sees(")", ","):
+                raise self.fail("An argument is missing after this comma.", comma)
             found.append(self.expression())
         self.close(opening, f"The bracket after {token.text} is still open.")
         self.bars = outer
@@ -399,7 +407,7 @@ class Parser:
                 raise self.fail(message, token)
             entry, exponent = self.words[entry.inverse], None
         given = self.arguments(token) if self.sees("(") else (self.bare_argument(token),)
-        if len(given) == 1 and isinstance(given[0], Series):
+        if len(given) == 1 and isinstance(given[0], Series) and given[0].kind == token.text:
             return given[0]
         _check_count(entry, token, len(given))
         if base:

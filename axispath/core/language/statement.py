@@ -37,6 +37,23 @@ def heading(text: str, vocabulary: Vocabulary) -> Heading:
 
 def parse_statement(text: str, scope: Scope) -> Statement:
     """Read one line of a sheet."""
+    try:
+        return _statement(text, scope)
+    except LanguageError as error:
+        if error.mend is not None and not _reads(error.mend, scope):
+            error.mend = None
+        raise
+
+
+def _reads(text: str, scope: Scope) -> bool:
+    try:
+        _statement(text, scope)
+    except LanguageError:
+        return False
+    return True
+
+
+def _statement(text: str, scope: Scope) -> Statement:
     found = tokens(text)
     if len(found) == 1:
         raise LanguageError("There is nothing here yet. Type a formula, such as x^2 - 3.")

@@ -14,8 +14,11 @@ from pydantic import Field, TypeAdapter
 from axispath.core import catalogue
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.language.errors import LanguageError
+from axispath.core.language.pasted import from_latex, is_latex
 from axispath.core.language.plain import plain
+from axispath.core.language.rename import renamed
 from axispath.core.language.statement import parse_expression, parse_statement
+from axispath.core.language.tokens import MAX_LENGTH
 from axispath.core.language.tree import Expression, FunctionStatement, Statement
 from axispath.core.sheet.document import (
     COLOURS,
@@ -45,19 +48,21 @@ class EditRefused(Exception):
 
 
 class AddLane(Value):
-    """A new lane at the end."""
+    """A new lane at the end; ``keep`` even a line that is not understood."""
 
     do: Literal["add lane"] = "add lane"
     text: str
     id: LaneId | None = None
+    keep: bool = False
 
 
 class ReviseLane(Value):
-    """Another line for a lane."""
+    """Another line for a lane; ``keep`` even one that is not understood."""
 
     do: Literal["revise lane"] = "revise lane"
     id: LaneId
     text: str
+    keep: bool = False
 
 
 class RemoveLane(Value):
@@ -117,7 +122,7 @@ def apply(document: Document, edit: Edit) -> Document:
         case AddLane():
             return _add(document, edit)
         case ReviseLane():
-            return _revise(document, _lane(document, edit.id), edit.text)
+            return _written(document, _lane(document, edit.id), edit.text, edit.keep)
         case RemoveLane():
             lane = _lane(document, edit.id)
             rest = tuple(other for other in document.lanes if other != lane)
@@ -184,21 +189,64 @@ def _add(document: Document, edit: AddLane) -> Document:
     lane_id = edit.id if edit.id and document.lane(edit.id) is None else secrets.token_hex(4)
     lane = Lane(id=lane_id, text="", colour=_free_colour(document))
     extended = document.model_copy(update={"lanes": (*document.lanes, lane)})
-    return _revise(extended, lane, edit.text)
+    return _written(extended, lane, edit.text, edit.keep)
+
+
+def _written(document: Document, lane: Lane, text: str, keep: bool) -> Document:
+    """``lane`` with another line; a line that is not understood is refused, or kept as it is."""
+    if is_latex(text):
+        try:
+            text = from_latex(text)
+        except LanguageError as error:
+            raise _refused(error) from error
+    try:
+        return _revise(document, lane, text)
+    except EditRefused:
+        if not keep or not text.strip() or len(text) > MAX_LENGTH:
+            raise
+        return document.with_lane(lane.model_copy(update={"text": text.strip()}))
 
 
 def _revise(document: Document, lane: Lane, text: str) -> Document:
     """``lane`` with another line, checked in the company of the other lanes."""
     text = text.strip()
     statement = _read(document, lane, text)
-    name = None if statement.name else lane.name or _free_name(document, lane)
+    name = None
+    if not statement.name and isinstance(statement, FunctionStatement):
+        name = lane.name or _free_name(document, lane)
     changed = document.with_lane(lane.model_copy(update={"text": text, "name": name}))
+    changed = _renamed_elsewhere(document, changed, lane, statement.name or name)
     resolved = resolve(changed).lane(lane.id)
     assert resolved is not None
     if resolved.error:
         raise _refused(resolved.error)
     _refuse_lost_argument(document, changed)
     return changed
+
+
+def _renamed_elsewhere(before: Document, after: Document, lane: Lane, new: str | None) -> Document:
+    """The other lanes with a lane's new name where they used its old one."""
+    was = resolve(before).lane(lane.id)
+    old = was.name if was and was.statement else None
+    if not old or not new or old == new:
+        return after
+    for other in resolve(before):
+        if other.lane.id == lane.id or other.statement is None:
+            continue
+        text = renamed(other.lane.text, other.statement, old, new)
+        if text != other.lane.text:
+            after = after.with_lane(other.lane.model_copy(update={"text": text}))
+    return after
+
+
+def who_waits(before: Document, after: Document) -> dict[str, tuple[str, ...]]:
+    """Per lane that lost a name it needs by an edit, the names it waits for now."""
+    was = {lane.lane.id: set(lane.missing) for lane in resolve(before)}
+    return {
+        lane.name or lane.lane.text: lane.missing
+        for lane in resolve(after)
+        if lane.lane.id in was and set(lane.missing) - was[lane.lane.id]
+    }
 
 
 def _read(document: Document, lane: Lane, text: str) -> Statement:

@@ -17,6 +17,7 @@ from axispath.core.arithmetic.build import program
 from axispath.core.arithmetic.floats import (
     FloatFunction,
     float_function,
+    float_items,
     float_value,
     has_infinite_constant,
 )
@@ -91,6 +92,13 @@ class ResolvedLane:
     def value(self) -> float:
         """The value of a number lane; NaN where it has none."""
         return float_value(self.program, self.unit)
+
+    @cached_property
+    def items(self) -> list[float] | None:
+        """The values of a list lane; None for other lanes."""
+        if self.program.items is None:
+            return None
+        return float_items(self.program, self.unit)
 
     @property
     def domain(self) -> Domain | None:
@@ -314,6 +322,8 @@ def _trouble(lane: ResolvedLane) -> str | None:
     """What is wrong with a lane whose line can be read."""
     if has_infinite_constant(lane.program, lane.unit):
         return "A number in this formula is too large to compute."
+    if lane.program.items is not None and isinstance(lane.statement, FunctionStatement):
+        return "This gives a list, but a function here gives one value for each x."
     low, high = lane.ends
     for end in (low, high):
         if end is not None and not (end.ball.is_finite() and abs(end.ball) < arb(1e15)):

@@ -2,6 +2,7 @@
 /** One open sheet: puts session, plot, strips, lanes and desk together behind the page. */
 
 import { Latest, Trouble, fetchPicture, send } from "./api.js";
+import { entryParts, joined } from "./entry.js";
 import { listen } from "./gestures.js";
 import { Lanes } from "./lanes.js";
 import { Plot } from "./plot.js";
@@ -38,8 +39,7 @@ export function sheet() {
     timers[name] = setTimeout(work, wait);
   };
 
-  return {
-    entry: "",
+  const own = {
     trouble: false,
     troubleText: "",
     troubleBefore: "",
@@ -47,6 +47,7 @@ export function sheet() {
     troubleAfter: "",
     troubleMend: "",
     message: "",
+    question: "",
     conflict: false,
     status: "",
     statusClass: "",
@@ -102,6 +103,9 @@ export function sheet() {
       this.showStatus();
       this.refresh();
       if (plot.reading !== null) this.read(plot.reading);
+      this.entry = new URLSearchParams(location.search).get("line") ?? read(this.draftName()) ?? "";
+      if (this.entry) this.askPreview();
+      this.askAboutDegrees(start.question);
       session.flush();
     },
 
@@ -110,15 +114,26 @@ export function sheet() {
     // Edits
 
     add() {
-      session.change({ edits: [{ do: "add lane", text: this.entry }] });
-      this.pending = this.entry;
+      this.send(false);
+    },
+    /** Put a line on the sheet although it is not understood. */
+    keepLine() {
+      this.send(true);
+    },
+    send(/** @type {boolean} */ keep) {
+      session.change({ edits: [{ do: "add lane", text: this.entry, keep }] });
       this.entry = "";
+      write(this.draftName(), null);
+      this.clearPreview();
       this.clearTrouble();
     },
-    pending: "",
     entryTyped() {
       if (this.trouble) this.clearTrouble();
+      write(this.draftName(), this.entry || null);
+      this.askPreview();
+      this.complete();
     },
+    draftName: () => `axispath draft ${session.key}`,
     clearTrouble() {
       this.trouble = false;
       this.troubleMend = "";
@@ -146,6 +161,10 @@ export function sheet() {
       if (session.state.redo) session.change({ step: "redo" });
     },
     shortcut(/** @type {KeyboardEvent} */ event) {
+      if (event.key === "?" && !(document.activeElement instanceof HTMLInputElement)) {
+        location.assign("/handbook");
+        return;
+      }
       if (!(event.ctrlKey || event.metaKey) || event.altKey) return;
       const typing = document.activeElement instanceof HTMLInputElement && document.activeElement.value !== "";
       const wanted = event.key.toLowerCase();
@@ -173,13 +192,30 @@ export function sheet() {
       if (!stepped && !sameView(state.view, session.view ?? plot.view)) this.showView(state.view);
       session.view = null;
       this.remember();
+      this.message = state.told || "";
+      this.askAboutDegrees(state.question);
       this.refresh();
+    },
+    /** Asked once a sheet: the answer is remembered. */
+    askAboutDegrees(/** @type {string | null} */ found) {
+      const asked = read(`axispath degrees ${session.key}`);
+      this.question = found && !asked ? `${found} suggests degrees, but this sheet measures angles in radians.` : "";
+    },
+    keepRadians() {
+      write(`axispath degrees ${session.key}`, true);
+      this.question = "";
+    },
+    useDegrees() {
+      this.question = "";
+      session.change({ edits: [{ do: "set unit", unit: "deg" }] });
     },
     refused(/** @type {Trouble} */ trouble, /** @type {any} */ change) {
       const edit = change.edits?.[0] ?? {};
       const { start: from = 0, end = 0, mend = null } = trouble.body;
       if (edit.do === "add lane") {
         if (!this.entry) this.entry = edit.text;
+        write(this.draftName(), this.entry);
+        this.clearPreview();
         this.trouble = true;
         this.troubleText = trouble.message;
         this.troubleMend = mend ?? "";
@@ -481,6 +517,7 @@ export function sheet() {
       return this.unit === "deg" ? ", angles in degrees" : ", angles in radians";
     },
   };
+  return joined(entryParts(() => session, start.words), own);
 }
 
 /** @param {string} id @returns {HTMLElement} */

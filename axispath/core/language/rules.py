@@ -1,0 +1,146 @@
+"""The rules of reading, each with lines that show it. The handbook prints them; tests read them."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+
+@dataclass(frozen=True, slots=True)
+class Rule:
+    """A rule in a sentence or two, and examples of it."""
+
+    title: str
+    text: str
+    examples: tuple[str, ...]
+
+
+RULES = (
+    Rule(
+        "Functions and numbers",
+        "A line with a name and an argument defines a function; a bare formula in x gets the next "
+        "free letter. A name alone is a number. The order of lines does not matter.",
+        ("f(x) = x^2 - x - 3", "x^2 - x - 3", "volume(r, h) = π r^2 h", "a = 1.4"),
+    ),
+    Rule(
+        "Products without a sign",
+        "Things side by side are multiplied, just as with a sign between them, and from left to "
+        "right: 6/2(1+2) is 9, and 1/2x is half of x.",
+        ("2x", "3x sin x", "(x - 1)(x + 2)", "1/2x", "6/2(1 + 2)"),
+    ),
+    Rule(
+        "Powers and signs",
+        "Powers are read from the right and come before a leading minus: −3^2 is −9. A raised "
+        "number may be typed as ² or ³.",
+        ("-3^2", "2^3^2", "2^-1", "x²", "e^(2x)"),
+    ),
+    Rule(
+        "Functions without brackets",
+        "A function takes the product that follows it, up to the next function or written sign: "
+        "sin 2x is the sine of 2x, and sin x^2 the sine of x².",
+        ("sin 2x", "sin x^2", "x sin x", "sin x cos x", "ln 2x + 1"),
+    ),
+    Rule(
+        "Powers and inverses of functions",
+        "sin^2(x) is the square of the sine; sin^-1(x) is the inverse function, arcsin.",
+        ("sin^2(x)", "sin²x + cos²x", "sin^-1(x)"),
+    ),
+    Rule(
+        "Roots",
+        "√ takes the factor that follows. A power with an odd root written as a fraction is the "
+        "real root, for negative numbers too; x^0.5 is not defined there.",
+        ("√x", "√(x + 4)", "cbrt(x)", "root(5, x)", "x^(1/3)"),
+    ),
+    Rule(
+        "Logarithms",
+        "ln is the natural logarithm, log the one to base 10, and log_2 the one to base 2.",
+        ("ln x", "log x", "log_2(x)"),
+    ),
+    Rule(
+        "Absolute values",
+        "Bars enclose what they measure, and may stand inside one another.",
+        ("|x - 2|", "||x| - 3|", "|x||x - 1|"),
+    ),
+    Rule(
+        "Domains",
+        "After “for” stands where a function lives. Square brackets include an end, round ones do "
+        "not; ∞ is no end.",
+        ("x^2 for -4 <= x <= 2", "x^2 for x in [-4, 2)", "√x for x >= 0"),
+    ),
+    Rule(
+        "Cases",
+        "Values with conditions, separated by commas; the first condition that holds decides.",
+        ("x + 2 if x < 0, x^2 otherwise", "1 if 0 <= x < 1, 2 if x = 1, 3 otherwise"),
+    ),
+    Rule(
+        "Derivatives",
+        "Primes after the name of a function of the sheet: f′(x), f″(x), f′(2).",
+        ("f'(x)", "f''(x)", "f(x) - x f'(1)"),
+    ),
+    Rule(
+        "Lists, sums and products",
+        "A list is typed, made by step or made by count; arithmetic works element by element. "
+        "Sums and products run over whole numbers.",
+        (
+            "L = [2, 3, 5]",
+            "L = steps(0, 2, 0.25)",
+            "L = spread(-1, 1, 41)",
+            "sum(x^k/k! for k = 0 to 5)",
+            "product(k for k = 1 to 5)",
+        ),
+    ),
+    Rule(
+        "Angles",
+        "Degrees or radians belong to the sheet and are chosen at the top. 30° means thirty "
+        "degrees in either.",
+        ("sin 30°", "cos(π/3)", "tan x"),
+    ),
+    Rule(
+        "Numbers",
+        "Decimals have a point. Powers of ten may be written 2.5e-3. There are no separators for "
+        "thousands.",
+        ("0.25", ".5x", "2.5e-3 x", "2½ x"),
+    ),
+)
+
+HOW_TO = (
+    (
+        "See a function",
+        "Type a formula and press Enter. The sheet draws it, chooses a view that shows its zeros "
+        "and turning points, and lists them on the desk. Click a formula to change it.",
+    ),
+    (
+        "Choose a domain",
+        "Type the ends below the formula, or drag the brackets at the ends of the strip. An empty "
+        "field means that there is no end.",
+    ),
+    (
+        "Look around",
+        "Drag the plot to move it, turn the wheel to zoom at the pointer, or type the limits. With "
+        "the plot in focus, Alt and the arrows move, + and − zoom, 0 frames what matters and "
+        "Backspace goes back to the previous view.",
+    ),
+    (
+        "Read values at one x",
+        "Point at the plot, or put it in focus and press ← and →, with Shift for larger steps. A "
+        "click on a landmark or on a row of the table goes there.",
+    ),
+    (
+        "Make a table",
+        "Open Values on the desk and type from, to and step; formulas such as π/6 are welcome. A "
+        "dash marks a place without a value, and says why.",
+    ),
+    (
+        "Trust a result",
+        "✓ means proven by interval arithmetic, = exact, ≈ approached but not proven. Where "
+        "something could not be settled, the list says where and why.",
+    ),
+    (
+        "Use a name before it has a value",
+        "A lane that names something unknown waits, and offers to give the name a value.",
+    ),
+    (
+        "Take a step back",
+        "Undo and redo reach back through the whole history of a sheet, after closing it too. "
+        "Deleted sheets can be restored on the shelf.",
+    ),
+)

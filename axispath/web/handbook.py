@@ -1,0 +1,112 @@
+"""The handbook: made from the catalogue and the rules of reading, so that it cannot drift."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from flask import Blueprint, render_template, request
+from flask.typing import ResponseReturnValue
+
+from axispath.core import catalogue
+from axispath.core.language.latex import latex, latex_statement
+from axispath.core.language.rules import HOW_TO, RULES
+from axispath.core.language.scope import Scope
+from axispath.core.language.statement import parse_expression, parse_statement
+
+blueprint = Blueprint("handbook", __name__)
+EXAMPLE_SCOPE = Scope(catalogue.VOCABULARY, {"f": 1}, frozenset())
+MAX_QUERY = 60
+
+
+@dataclass(frozen=True)
+class Example:
+    """A line, and how it is read."""
+
+    line: str
+    latex: str
+
+
+@dataclass(frozen=True)
+class Page:
+    """What the handbook says of one function."""
+
+    name: str
+    signature: str
+    spellings: str
+    summary: str
+    needs: str
+    derivatives: tuple[Example, ...]
+    example: Example
+    typed: str
+
+
+def example(line: str) -> Example:
+    """A line with its typeset form."""
+    statement = parse_statement(line, EXAMPLE_SCOPE)
+    return Example(line, latex_statement(statement, catalogue.VOCABULARY))
+
+
+def _page(entry: catalogue.Entry) -> Page:
+    word = entry.word
+    scope = catalogue.SCOPE.with_values(word.arguments)
+    slopes = []
+    for argument, text in zip(word.arguments, entry.derivatives, strict=False):
+        written = latex(parse_expression(text, scope), catalogue.VOCABULARY)
+        slopes.append(Example(argument, written))
+    signature = {"degrees": "x°", "log_base": "log_b(x)", "factorial": "x!", "abs": "|x|"}
+    return Page(
+        word.name,
+        signature.get(word.name, word.signature),
+        ", ".join(word.spellings),
+        entry.summary,
+        entry.needs,
+        tuple(slopes),
+        example(entry.example),
+        entry.example,
+    )
+
+
+def words() -> list[dict[str, str]]:
+    """The functions as a completion list shows them."""
+    hidden = ("degrees", "log_base")
+    found = [
+        {"name": entry.word.name, "signature": entry.word.signature, "help": entry.summary}
+        for entry in catalogue.ENTRIES.values()
+        if entry.word.name not in hidden
+    ]
+    return sorted(found, key=lambda word: word["name"])
+
+
+@blueprint.get("/handbook")
+def handbook() -> ResponseReturnValue:
+    """The whole handbook, or what in it has to do with a query."""
+    query = " ".join(request.args.get("q", "")[:MAX_QUERY].split())
+    wanted = query.lower()
+
+    def fits(*texts: str) -> bool:
+        return not wanted or any(wanted in text.lower() for text in texts)
+
+    rules = [
+        (rule, [example(line) for line in rule.examples])
+        for rule in RULES
+        if fits(rule.title, rule.text, *rule.examples)
+    ]
+    families = []
+    for title, entries in catalogue.FAMILIES.items():
+        pages = [
+            _page(entry)
+            for entry in entries
+            if fits(title, entry.word.name, entry.summary, *entry.word.spellings)
+        ]
+        if pages:
+            families.append((title, pages))
+    how_to = [(title, text) for title, text in HOW_TO if fits(title, text)]
+    constants = [c for c in catalogue.CONSTANTS.values() if fits(c.name, c.summary, "constants")]
+    return render_template(
+        "handbook.html",
+        query=query,
+        rules=rules,
+        families=families,
+        how_to=how_to,
+        constants=constants,
+    )

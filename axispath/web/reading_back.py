@@ -1,0 +1,58 @@
+"""How a line is read while it is typed."""
+
+from __future__ import annotations
+
+import difflib
+from typing import Any
+
+from axispath.core import catalogue
+from axispath.core.language.errors import LanguageError
+from axispath.core.language.latex import latex_statement
+from axispath.core.language.pasted import from_latex, is_latex
+from axispath.core.language.readings import other_readings
+from axispath.core.language.scope import Scope
+from axispath.core.language.statement import parse_statement
+from axispath.core.language.tree import Name, Statement, free_names
+from axispath.core.sheet.document import Document
+from axispath.core.sheet.resolve import scope_of
+
+
+def read_back(document: Document, text: str) -> dict[str, Any]:
+    """The typeset line, other plausible readings, and a hint where something is unknown."""
+    scope = scope_of(document.lanes)
+    try:
+        line = from_latex(text) if is_latex(text) else text
+        statement = parse_statement(line, scope)
+    except LanguageError as error:
+        return {"latex": "", "readings": [], "hint": error.message}
+    readings = [
+        {"taken": reading.taken, "other": reading.other} for reading in other_readings(line, scope)
+    ]
+    unknown = _unknown(statement, scope)
+    readings += [
+        {"taken": f"{name} is not known", "other": line.replace(name, near)}
+        for name in unknown
+        if (near := nearest(name, scope))
+    ]
+    hint = " ".join(f"{name} has no value yet." for name in unknown)
+    written = latex_statement(statement, catalogue.VOCABULARY)
+    return {"latex": written, "readings": readings, "hint": hint}
+
+
+def _unknown(statement: Statement, scope: Scope) -> list[str]:
+    parameters = getattr(statement, "parameters", ())
+    found = dict.fromkeys(
+        node.name
+        for node in free_names(statement.body)
+        if isinstance(node, Name) and node.name not in parameters and not scope.knows(node.name)
+    )
+    return list(found)
+
+
+def nearest(name: str, scope: Scope) -> str | None:
+    """A known name that looks much like this one; single letters resemble nothing."""
+    if len(name) < 3:
+        return None
+    known = [*scope.functions, *scope.values, *scope.vocabulary.functions]
+    close = difflib.get_close_matches(name, known, n=1, cutoff=0.6)
+    return close[0] if close else None

@@ -1,0 +1,6 @@
+// @ts-check
+/** The handbook: typesets its examples. */
+
+import { typeset } from "./formulas.js";
+
+typeset(document);
