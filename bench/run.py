@@ -1,11 +1,16 @@
-"""./axis-path bench [redraw] [path] [pages]"""
+"""./axis-path bench [language] [redraw] [path] [pages]"""
 
 from __future__ import annotations
 
 from axispath.command.errors import CommandFailed
-from bench import pages, path, redraw
+from bench import language, pages, path, redraw
 
-PARTS = {"redraw": redraw.report, "path": path.report, "pages": pages.report}
+PARTS = {
+    "language": language.report,
+    "redraw": redraw.report,
+    "path": path.report,
+    "pages": pages.report,
+}
 
 
 def run_bench(names: list[str]) -> int:

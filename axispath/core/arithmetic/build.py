@@ -268,6 +268,8 @@ class _Builder:
     def call(self, name: str, order: int, *given: int) -> int:
         # Without this, a chain of lanes that each use the one before twice doubles at every lane.
         key = (name, order, given)
+        if len(self.definitions[name].parameters or ()) != len(given):
+            raise NotComputable(f"{name} is not a function of so many arguments.")
         if key not in self.calls:
             self.calls[key] = self.written_out(name, order, given)
         return self.calls[key]

@@ -18,4 +18,5 @@ DEGREES = Entry(
     angle=Angle.ARGUMENT,
     value_in_degrees=lambda x: x,
     ball_in_degrees=lambda x: x,
+    exact=lambda sp, x: x * sp.pi / 180,
 )

@@ -26,6 +26,7 @@ class Entry:
     radians. ``ball`` maps arb or arb_series to a rigorous enclosure in radians, raises
     OutsideDomain where the argument is surely outside and returns NaN where it may be.
     ``value_in_degrees`` and ``ball_in_degrees`` do the same for arguments in degrees.
+    ``exact`` maps the SymPy module and exact arguments, in radians, to an exact expression.
     ``derivatives`` holds, per argument, the partial derivative as text in the language.
     ``needs`` completes "… is defined only where"; empty if defined everywhere.
     """
@@ -36,6 +37,7 @@ class Entry:
     value: Callable[..., Any]
     ball: Callable[..., Any]
     derivatives: tuple[str, ...]
+    exact: Callable[..., Any]
     needs: str = ""
     angle: Angle = Angle.NONE
     value_in_degrees: Callable[..., Any] | None = None

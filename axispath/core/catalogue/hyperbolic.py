@@ -71,6 +71,7 @@ ENTRIES = (
         np.sinh,
         _sinh,
         ("cosh(x)",),
+        exact=lambda sp, x: sp.sinh(x),
     ),
     Entry(
         Word("cosh", inverse="arcosh"),
@@ -79,6 +80,7 @@ ENTRIES = (
         np.cosh,
         _cosh,
         ("sinh(x)",),
+        exact=lambda sp, x: sp.cosh(x),
     ),
     Entry(
         Word("tanh", inverse="artanh"),
@@ -87,6 +89,7 @@ ENTRIES = (
         np.tanh,
         _tanh,
         ("1 / cosh(x)^2",),
+        exact=lambda sp, x: sp.tanh(x),
     ),
     Entry(
         Word("arsinh", inverse="sinh", spellings=("asinh", "arcsinh")),
@@ -95,6 +98,7 @@ ENTRIES = (
         np.arcsinh,
         _arsinh,
         ("1 / sqrt(x^2 + 1)",),
+        exact=lambda sp, x: sp.asinh(x),
     ),
     Entry(
         Word("arcosh", inverse="cosh", spellings=("acosh", "arccosh")),
@@ -104,6 +108,7 @@ ENTRIES = (
         guarded(lambda at: bool(at > 1), lambda at: bool(at < 1), _arcosh),
         ("1 / (sqrt(x - 1) sqrt(x + 1))",),
         needs="the number is at least 1",
+        exact=lambda sp, x: sp.acosh(x),
     ),
     Entry(
         Word("artanh", inverse="tanh", spellings=("atanh", "arctanh")),
@@ -113,5 +118,6 @@ ENTRIES = (
         guarded(lambda at: bool(abs(at) < 1), lambda at: bool(abs(at) >= 1), _artanh),
         ("1 / (1 - x^2)",),
         needs="the number is between −1 and 1",
+        exact=lambda sp, x: sp.atanh(x),
     ),
 )

@@ -83,6 +83,19 @@ def _deviation_ball(*given: Ball) -> Ball:
     return spread.sqrt() if head(spread) >= 0 else undetermined(spread)
 
 
+def _exact_median(sp: Any, *given: Any) -> Any:
+    ordered = sorted(given, key=lambda x: x.evalf(30))
+    middle = len(ordered) // 2
+    return ordered[middle] if len(ordered) % 2 else (ordered[middle - 1] + ordered[middle]) / 2
+
+
+def _exact_variance(sp: Any, *given: Any) -> Any:
+    if len(given) < 2:
+        return sp.nan
+    mean = sp.Add(*given) / len(given)
+    return sp.Add(*((x - mean) ** 2 for x in given)) / (len(given) - 1)
+
+
 def _nowhere(*_: Any) -> Any:
     raise AssertionError("lists are written out before anything is computed")
 
@@ -97,6 +110,7 @@ ENTRIES = (
         lambda *given: functools.reduce(np.minimum, given),
         _minimum_ball,
         (),
+        exact=lambda sp, *given: sp.Min(*given),
     ),
     Entry(
         Word("max", VALUES, many=True),
@@ -105,6 +119,7 @@ ENTRIES = (
         lambda *given: functools.reduce(np.maximum, given),
         _maximum_ball,
         (),
+        exact=lambda sp, *given: sp.Max(*given),
     ),
     Entry(
         Word("sum", VALUES, many=True),
@@ -113,6 +128,7 @@ ENTRIES = (
         _total,
         _total,
         (),
+        exact=lambda sp, *given: sp.Add(*given),
     ),
     Entry(
         Word("product", VALUES, many=True),
@@ -121,6 +137,7 @@ ENTRIES = (
         _times,
         _times,
         (),
+        exact=lambda sp, *given: sp.Mul(*given),
     ),
     Entry(
         Word("mean", VALUES, many=True),
@@ -129,6 +146,7 @@ ENTRIES = (
         _mean,
         lambda *given: _total(*given) / arb(len(given)),
         (),
+        exact=lambda sp, *given: sp.Add(*given) / len(given),
     ),
     Entry(
         Word("median", VALUES, many=True),
@@ -137,6 +155,7 @@ ENTRIES = (
         _median,
         _median_ball,
         (),
+        exact=_exact_median,
     ),
     Entry(
         Word("variance", VALUES, many=True),
@@ -146,6 +165,7 @@ ENTRIES = (
         _variance_ball,
         (),
         needs="there are at least two values",
+        exact=_exact_variance,
     ),
     Entry(
         Word("deviation", VALUES, many=True, spellings=("stdev",)),
@@ -155,6 +175,7 @@ ENTRIES = (
         _deviation_ball,
         (),
         needs="there are at least two values",
+        exact=lambda sp, *given: sp.sqrt(_exact_variance(sp, *given)),
     ),
     Entry(
         Word("steps", ("start", "end", "step")),
@@ -163,6 +184,7 @@ ENTRIES = (
         _nowhere,
         _nowhere,
         (),
+        exact=_nowhere,
     ),
     Entry(
         Word("spread", ("start", "end", "count")),
@@ -171,5 +193,6 @@ ENTRIES = (
         _nowhere,
         _nowhere,
         (),
+        exact=_nowhere,
     ),
 )

@@ -134,6 +134,15 @@ def _absolute_ball(x: Ball) -> Ball:
     return only_value(abs(at), x)
 
 
+def _exact_logarithm(sp: Any, base: Any, x: Any) -> Any:
+    usable = base.is_positive and x.is_positive and base != 1
+    return sp.log(x, base) if usable else sp.nan
+
+
+def _exact_root(sp: Any, n: Any, x: Any) -> Any:
+    return sp.real_root(x, n) if n.is_integer and 1 <= n <= 1000 else sp.nan
+
+
 ENTRIES = (
     Entry(
         Word("exp", inverse="ln"),
@@ -142,6 +151,7 @@ ENTRIES = (
         np.exp,
         lambda x: x.exp(),
         ("exp(x)",),
+        exact=lambda sp, x: sp.exp(x),
     ),
     Entry(
         Word("ln", inverse="exp"),
@@ -151,6 +161,7 @@ ENTRIES = (
         logarithm_ball,
         ("1 / x",),
         needs="the number is above 0",
+        exact=lambda sp, x: sp.log(x),
     ),
     Entry(
         Word("log", spellings=("lg",)),
@@ -160,6 +171,7 @@ ENTRIES = (
         lambda x: _ball_log(x) / arb(10).log(),
         ("1 / (x ln(10))",),
         needs="the number is above 0",
+        exact=lambda sp, x: sp.log(x, 10),
     ),
     Entry(
         Word("log_base", ("b", "x"), shape=Shape.BASE),
@@ -169,6 +181,7 @@ ENTRIES = (
         _base_ball,
         ("-ln(x) / (b ln(b)^2)", "1 / (x ln(b))"),
         needs="the number and the base are above 0 and the base is not 1",
+        exact=_exact_logarithm,
     ),
     Entry(
         Word("sqrt", shape=Shape.ROOT),
@@ -178,6 +191,7 @@ ENTRIES = (
         square_root_ball,
         ("1 / (2 sqrt(x))",),
         needs="the number is not negative",
+        exact=lambda sp, x: sp.sqrt(x),
     ),
     Entry(
         Word("cbrt"),
@@ -186,6 +200,7 @@ ENTRIES = (
         np.cbrt,
         lambda x: odd_root_ball(x, 3),
         ("1 / (3 cbrt(x)^2)",),
+        exact=lambda sp, x: sp.real_root(x, 3),
     ),
     Entry(
         Word("root", ("n", "x"), shape=Shape.INDEXED_ROOT),
@@ -195,6 +210,7 @@ ENTRIES = (
         _root_ball,
         ("0", "root(n, x) / (n x)"),
         needs="the index is whole and the number is not negative under an even root",
+        exact=_exact_root,
     ),
     Entry(
         Word("abs", shape=Shape.BARS),
@@ -203,5 +219,6 @@ ENTRIES = (
         np.abs,
         _absolute_ball,
         ("abs(x) / x",),
+        exact=lambda sp, x: sp.Abs(x),
     ),
 )

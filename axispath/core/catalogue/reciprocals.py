@@ -90,6 +90,7 @@ ENTRIES = (
         angle=Angle.ARGUMENT,
         value_in_degrees=_one_over(cosine_of_degrees),
         ball_in_degrees=lambda x: divide(arb(1), _turns(x).cos_pi()),
+        exact=lambda sp, x: sp.sec(x),
     ),
     Entry(
         Word("csc", inverse="arccsc", spellings=("cosec",)),
@@ -102,6 +103,7 @@ ENTRIES = (
         angle=Angle.ARGUMENT,
         value_in_degrees=_one_over(sine_of_degrees),
         ball_in_degrees=lambda x: divide(arb(1), _turns(x).sin_pi()),
+        exact=lambda sp, x: sp.csc(x),
     ),
     Entry(
         Word("cot", inverse="arccot", spellings=("cotan",)),
@@ -114,6 +116,7 @@ ENTRIES = (
         angle=Angle.ARGUMENT,
         value_in_degrees=_cotangent_of_degrees,
         ball_in_degrees=lambda x: divide(_turns(x).cos_pi(), _turns(x).sin_pi()),
+        exact=lambda sp, x: sp.cot(x),
     ),
     Entry(
         Word("arcsec", inverse="sec", spellings=("asec",)),
@@ -124,6 +127,7 @@ ENTRIES = (
         ("1 / (abs(x) sqrt(x^2 - 1))",),
         needs="the number is at least 1 or at most −1",
         angle=Angle.RESULT,
+        exact=lambda sp, x: sp.acos(1 / x),
     ),
     Entry(
         Word("arccsc", inverse="csc", spellings=("acsc",)),
@@ -134,6 +138,7 @@ ENTRIES = (
         ("-1 / (abs(x) sqrt(x^2 - 1))",),
         needs="the number is at least 1 or at most −1",
         angle=Angle.RESULT,
+        exact=lambda sp, x: sp.asin(1 / x),
     ),
     Entry(
         Word("arccot", inverse="cot", spellings=("acot",)),
@@ -143,6 +148,7 @@ ENTRIES = (
         lambda x: arb.pi() / arb(2) - x.atan(),
         ("-1 / (1 + x^2)",),
         angle=Angle.RESULT,
+        exact=lambda sp, x: sp.pi / 2 - sp.atan(x),
     ),
     Entry(
         Word("arctan2", ("y", "x"), spellings=("atan2",)),
@@ -153,5 +159,6 @@ ENTRIES = (
         ("x / (x^2 + y^2)", "-y / (x^2 + y^2)"),
         needs="the point is not the origin",
         angle=Angle.RESULT,
+        exact=lambda sp, y, x: sp.atan2(y, x),
     ),
 )

@@ -77,6 +77,14 @@ def _modulo_ball(a: Ball, b: Ball) -> Ball:
     return undetermined(a if not isinstance(a, arb) else b) if not isinstance(a, arb) else NAN
 
 
+def _exact_round(sp: Any, x: Any, places: Any = 0) -> Any:
+    places = sp.sympify(places)
+    if not places.is_integer or abs(places) > MOST_PLACES:
+        return sp.nan
+    scale = sp.Integer(10) ** places
+    return sp.sign(x) * sp.floor(sp.Abs(x) * scale + sp.Rational(1, 2)) / scale
+
+
 # The slope is 0 except at the jumps, where there is none.
 _FLAT = "0 / (x - floor(x))"
 
@@ -88,6 +96,7 @@ ENTRIES = (
         np.sign,
         _sign_ball,
         ("0 / x",),
+        exact=lambda sp, x: sp.sign(x),
     ),
     Entry(
         Word("floor", shape=Shape.FLOOR),
@@ -96,6 +105,7 @@ ENTRIES = (
         np.floor,
         _floor_ball,
         (_FLAT,),
+        exact=lambda sp, x: sp.floor(x),
     ),
     Entry(
         Word("ceil", spellings=("ceiling",), shape=Shape.CEILING),
@@ -104,6 +114,7 @@ ENTRIES = (
         np.ceil,
         _ceiling_ball,
         (_FLAT,),
+        exact=lambda sp, x: sp.ceiling(x),
     ),
     Entry(
         Word("round", ("x", "places"), optional=1),
@@ -113,6 +124,7 @@ ENTRIES = (
         _round_ball,
         (),
         needs="the places are a whole number up to 15",
+        exact=_exact_round,
     ),
     Entry(
         Word("mod", ("a", "b")),
@@ -122,5 +134,6 @@ ENTRIES = (
         _modulo_ball,
         ("1 + 0 / (a / b - floor(a / b))", "-floor(a / b) + 0 / (a / b - floor(a / b))"),
         needs="the divisor is not 0",
+        exact=lambda sp, a, b: a - b * sp.floor(a / b),
     ),
 )

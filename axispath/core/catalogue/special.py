@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from typing import Any
 
 import numpy as np
 from flint import arb
@@ -44,6 +45,19 @@ def _distribution(x: Ball, mean: Ball | None = None, deviation: Ball | None = No
     return (z / -arb(2).sqrt()).erfc() / arb(2)
 
 
+def _exact_density(sp: Any, x: Any, mean: Any = 0, deviation: Any = 1) -> Any:
+    if not sp.sympify(deviation).is_positive:
+        return sp.nan
+    z = (x - mean) / deviation
+    return sp.exp(-z * z / 2) / (deviation * sp.sqrt(2 * sp.pi))
+
+
+def _exact_distribution(sp: Any, x: Any, mean: Any = 0, deviation: Any = 1) -> Any:
+    if not sp.sympify(deviation).is_positive:
+        return sp.nan
+    return sp.erfc(-(x - mean) / (deviation * sp.sqrt(2))) / 2
+
+
 NORMAL = ("x", "mean", "deviation")
 
 ENTRIES = (
@@ -55,6 +69,7 @@ ENTRIES = (
         _gamma,
         (),
         needs="the number is not 0, −1, −2, …",
+        exact=lambda sp, x: sp.gamma(x),
     ),
     Entry(
         Word("erf"),
@@ -63,6 +78,7 @@ ENTRIES = (
         np.frompyfunc(math.erf, 1, 1),
         lambda x: x.erf(),
         ("2 exp(-x^2) / sqrt(π)",),
+        exact=lambda sp, x: sp.erf(x),
     ),
     Entry(
         Word("normalpdf", NORMAL, optional=2),
@@ -72,6 +88,7 @@ ENTRIES = (
         _density,
         (),
         needs="the deviation is above 0",
+        exact=_exact_density,
     ),
     Entry(
         Word("normalcdf", NORMAL, optional=2),
@@ -81,5 +98,6 @@ ENTRIES = (
         _distribution,
         (),
         needs="the deviation is above 0",
+        exact=_exact_distribution,
     ),
 )

@@ -85,6 +85,7 @@ ENTRIES = (
         angle=Angle.ARGUMENT,
         value_in_degrees=sine_of_degrees,
         ball_in_degrees=lambda x: _half_turns(x).sin_pi(),
+        exact=lambda sp, x: sp.sin(x),
     ),
     Entry(
         Word("cos", inverse="arccos"),
@@ -96,6 +97,7 @@ ENTRIES = (
         angle=Angle.ARGUMENT,
         value_in_degrees=cosine_of_degrees,
         ball_in_degrees=lambda x: _half_turns(x).cos_pi(),
+        exact=lambda sp, x: sp.cos(x),
     ),
     Entry(
         Word("tan", inverse="arctan", spellings=("tg",)),
@@ -108,6 +110,7 @@ ENTRIES = (
         angle=Angle.ARGUMENT,
         value_in_degrees=tangent_of_degrees,
         ball_in_degrees=_tangent_of_degrees_ball,
+        exact=lambda sp, x: sp.tan(x),
     ),
     Entry(
         Word("arcsin", inverse="sin", spellings=("asin",)),
@@ -118,6 +121,7 @@ ENTRIES = (
         ("1 / sqrt(1 - x^2)",),
         needs="the number is between −1 and 1",
         angle=Angle.RESULT,
+        exact=lambda sp, x: sp.asin(x),
     ),
     Entry(
         Word("arccos", inverse="cos", spellings=("acos",)),
@@ -128,6 +132,7 @@ ENTRIES = (
         ("-1 / sqrt(1 - x^2)",),
         needs="the number is between −1 and 1",
         angle=Angle.RESULT,
+        exact=lambda sp, x: sp.acos(x),
     ),
     Entry(
         Word("arctan", inverse="tan", spellings=("atan",)),
@@ -137,5 +142,6 @@ ENTRIES = (
         lambda x: x.atan(),
         ("1 / (1 + x^2)",),
         angle=Angle.RESULT,
+        exact=lambda sp, x: sp.atan(x),
     ),
 )

@@ -69,6 +69,15 @@ def _binomial_fits(n: int, k: int) -> bool:
     return 0 <= n <= LARGEST and k >= 0
 
 
+def _if_integers(sp: Any, work: Any, *given: Any) -> Any:
+    return work(*given) if all(x.is_integer for x in given) else sp.nan
+
+
+def _if_whole(sp: Any, work: Any, *given: Any) -> Any:
+    whole = all(x.is_integer and x.is_nonnegative and x <= LARGEST for x in given)
+    return work(*given) if whole else sp.nan
+
+
 ENTRIES = (
     Entry(
         Word("factorial", shape=Shape.FACTORIAL),
@@ -78,6 +87,7 @@ ENTRIES = (
         _exactly(math.factorial, lambda n: 0 <= n <= LARGEST),
         (),
         needs="the number is whole and not negative",
+        exact=lambda sp, x: _if_whole(sp, sp.factorial, x),
     ),
     Entry(
         Word("binomial", ("n", "k")),
@@ -87,6 +97,7 @@ ENTRIES = (
         _exactly(math.comb, _binomial_fits),
         (),
         needs="both numbers are whole and not negative",
+        exact=lambda sp, n, k: _if_whole(sp, sp.binomial, n, k),
     ),
     Entry(
         Word("gcd", ("a", "b"), many=True),
@@ -96,6 +107,7 @@ ENTRIES = (
         _exactly(math.gcd, lambda *_: True),
         (),
         needs="the numbers are whole",
+        exact=lambda sp, *given: _if_integers(sp, sp.igcd, *given),
     ),
     Entry(
         Word("lcm", ("a", "b"), many=True),
@@ -105,5 +117,6 @@ ENTRIES = (
         _exactly(math.lcm, lambda *_: True),
         (),
         needs="the numbers are whole",
+        exact=lambda sp, *given: _if_integers(sp, sp.ilcm, *given),
     ),
 )
