@@ -42,7 +42,7 @@ from axispath.core.language.tree import (
 # What an expression comes to: one step, or a list of steps.
 Value = int | tuple[int, ...]
 Names = Mapping[str, int]
-MAX_ITEMS = 10_000
+MAX_ITEMS = 5_000
 
 
 def program(

@@ -13,7 +13,7 @@ from typing import Any
 
 from axispath.core.language.tree import Domain, Expression
 
-MAX_STEPS = 20_000
+MAX_STEPS = 6_000
 MAX_WHOLE_EXPONENT = 10**9
 
 
