@@ -35,6 +35,7 @@ class Page:
     spellings: str
     summary: str
     needs: str
+    breaks: str
     derivatives: tuple[Example, ...]
     example: Example
     typed: str
@@ -51,6 +52,8 @@ def _page(entry: catalogue.Entry) -> Page:
     scope = catalogue.SCOPE.with_values(word.arguments)
     slopes = []
     for argument, text in zip(word.arguments, entry.derivatives, strict=False):
+        if not text:
+            continue
         written = latex(parse_expression(text, scope), catalogue.VOCABULARY)
         slopes.append(Example(argument, written))
     signature = {"degrees": "x°", "log_base": "log_b(x)", "factorial": "x!", "abs": "|x|"}
@@ -60,6 +63,7 @@ def _page(entry: catalogue.Entry) -> Page:
         ", ".join(word.spellings),
         entry.summary,
         entry.needs,
+        entry.breaks,
         tuple(slopes),
         example(entry.example),
         entry.example,

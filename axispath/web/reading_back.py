@@ -6,6 +6,7 @@ import difflib
 from typing import Any
 
 from axispath.core import catalogue
+from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.language.errors import LanguageError
 from axispath.core.language.latex import latex_statement
 from axispath.core.language.pasted import from_latex, is_latex
@@ -13,6 +14,7 @@ from axispath.core.language.readings import other_readings
 from axispath.core.language.scope import Scope
 from axispath.core.language.statement import parse_statement
 from axispath.core.language.tree import Name, Statement, free_names
+from axispath.core.sheet.angles import turns
 from axispath.core.sheet.document import Document
 from axispath.core.sheet.resolve import scope_of
 
@@ -35,6 +37,8 @@ def read_back(document: Document, text: str) -> dict[str, Any]:
         if (near := nearest(name, scope))
     ]
     hint = " ".join(f"{name} has no value yet." for name in unknown)
+    if document.unit is AngleUnit.DEGREE and turns(statement.body):
+        hint = f"Angles are in degrees. {hint}".strip()
     written = latex_statement(statement, catalogue.VOCABULARY)
     return {"latex": written, "readings": readings, "hint": hint}
 

@@ -12,8 +12,10 @@ from axispath.core.language.tree import (
     Apply,
     Call,
     Cases,
+    Comparison,
     Constant,
     Expression,
+    ListOf,
     Name,
     Negation,
     Number,
@@ -106,6 +108,9 @@ def _power(base: Expression, exponent: Expression, inner) -> Expression:  # type
 
 def _applied(function: str, arguments: tuple[Expression, ...], inner) -> Expression:  # type: ignore[no-untyped-def] # noqa: ANN001
     entry = catalogue.ENTRIES[function]
+    if entry.word.many:
+        return _of_many(function, arguments, inner)
+    arguments = (*arguments, *(Number(text) for text in entry.defaults[_given(entry, arguments) :]))
     if len(entry.derivatives) != len(arguments):
         raise NotComputable(f"The derivative of {function} cannot be written down here.")
     parts = []
@@ -120,6 +125,35 @@ def _applied(function: str, arguments: tuple[Expression, ...], inner) -> Express
         )
         parts.append(_times(_in_unit(entry, outer), slope))
     return _sum(parts)
+
+
+def _given(entry: catalogue.Entry, arguments: tuple[Expression, ...]) -> int:
+    """How many of the optional arguments are given."""
+    return len(arguments) - (len(entry.word.arguments) - entry.word.optional)
+
+
+def _of_many(function: str, arguments: tuple[Expression, ...], inner) -> Expression:  # type: ignore[no-untyped-def] # noqa: ANN001
+    """Sums, products, averages and extremes of values written out one by one."""
+    arguments = tuple(
+        item
+        for argument in arguments
+        for item in (argument.items if isinstance(argument, ListOf) else (argument,))
+    )
+    slopes = [inner(argument) for argument in arguments]
+    match function:
+        case "sum":
+            return _sum(slopes)
+        case "mean":
+            return Quotient(_sum(slopes), Number(str(len(slopes))))
+        case "product":
+            whole = Apply("product", arguments)
+            rates = [Quotient(s, a) for s, a in zip(slopes, arguments, strict=True) if s != ZERO]
+            return _times(whole, _sum(list(rates)))
+        case "min" | "max":
+            extreme = Apply(function, arguments)
+            chosen = tuple(Comparison((a, extreme), ("=",)) for a in arguments)
+            return Cases(tuple(slopes), chosen, None)
+    raise NotComputable(f"The derivative of {function} cannot be written down here.")
 
 
 def _in_unit(entry: catalogue.Entry, outer: Expression) -> Expression:

@@ -29,6 +29,8 @@ class Entry:
     ``exact`` maps the SymPy module and exact arguments, in radians, to an exact expression.
     ``derivatives`` holds, per argument, the partial derivative as text in the language.
     ``needs`` completes "… is defined only where"; empty if defined everywhere.
+    ``breaks`` tells where the graph has poles, jumps or kinks; empty if nowhere.
+    ``defaults`` are the values of optional arguments that are left out.
     """
 
     word: Word
@@ -39,6 +41,8 @@ class Entry:
     derivatives: tuple[str, ...]
     exact: Callable[..., Any]
     needs: str = ""
+    breaks: str = ""
+    defaults: tuple[str, ...] = ()
     angle: Angle = Angle.NONE
     value_in_degrees: Callable[..., Any] | None = None
     ball_in_degrees: Callable[..., Any] | None = None

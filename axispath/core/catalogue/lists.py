@@ -111,6 +111,7 @@ ENTRIES = (
         _minimum_ball,
         (),
         exact=lambda sp, *given: sp.Min(*given),
+        breaks="kinks where two values meet",
     ),
     Entry(
         Word("max", VALUES, many=True),
@@ -120,6 +121,7 @@ ENTRIES = (
         _maximum_ball,
         (),
         exact=lambda sp, *given: sp.Max(*given),
+        breaks="kinks where two values meet",
     ),
     Entry(
         Word("sum", VALUES, many=True),
@@ -156,6 +158,7 @@ ENTRIES = (
         _median_ball,
         (),
         exact=_exact_median,
+        breaks="kinks where two values meet",
     ),
     Entry(
         Word("variance", VALUES, many=True),

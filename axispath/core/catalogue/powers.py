@@ -162,6 +162,7 @@ ENTRIES = (
         ("1 / x",),
         needs="the number is above 0",
         exact=lambda sp, x: sp.log(x),
+        breaks="a pole at 0",
     ),
     Entry(
         Word("log", spellings=("lg",)),
@@ -172,6 +173,7 @@ ENTRIES = (
         ("1 / (x ln(10))",),
         needs="the number is above 0",
         exact=lambda sp, x: sp.log(x, 10),
+        breaks="a pole at 0",
     ),
     Entry(
         Word("log_base", ("b", "x"), shape=Shape.BASE),
@@ -182,6 +184,7 @@ ENTRIES = (
         ("-ln(x) / (b ln(b)^2)", "1 / (x ln(b))"),
         needs="the number and the base are above 0 and the base is not 1",
         exact=_exact_logarithm,
+        breaks="a pole at x = 0",
     ),
     Entry(
         Word("sqrt", shape=Shape.ROOT),
@@ -192,6 +195,7 @@ ENTRIES = (
         ("1 / (2 sqrt(x))",),
         needs="the number is not negative",
         exact=lambda sp, x: sp.sqrt(x),
+        breaks="a vertical start at 0",
     ),
     Entry(
         Word("cbrt"),
@@ -201,6 +205,7 @@ ENTRIES = (
         lambda x: odd_root_ball(x, 3),
         ("1 / (3 cbrt(x)^2)",),
         exact=lambda sp, x: sp.real_root(x, 3),
+        breaks="a vertical tangent at 0",
     ),
     Entry(
         Word("root", ("n", "x"), shape=Shape.INDEXED_ROOT),
@@ -211,6 +216,7 @@ ENTRIES = (
         ("0", "root(n, x) / (n x)"),
         needs="the index is whole and the number is not negative under an even root",
         exact=_exact_root,
+        breaks="a vertical tangent or start at 0",
     ),
     Entry(
         Word("abs", shape=Shape.BARS),
@@ -220,5 +226,6 @@ ENTRIES = (
         _absolute_ball,
         ("abs(x) / x",),
         exact=lambda sp, x: sp.Abs(x),
+        breaks="a kink at 0",
     ),
 )

@@ -91,6 +91,7 @@ ENTRIES = (
         value_in_degrees=_one_over(cosine_of_degrees),
         ball_in_degrees=lambda x: divide(arb(1), _turns(x).cos_pi()),
         exact=lambda sp, x: sp.sec(x),
+        breaks="poles where the cosine is 0",
     ),
     Entry(
         Word("csc", inverse="arccsc", spellings=("cosec",)),
@@ -104,6 +105,7 @@ ENTRIES = (
         value_in_degrees=_one_over(sine_of_degrees),
         ball_in_degrees=lambda x: divide(arb(1), _turns(x).sin_pi()),
         exact=lambda sp, x: sp.csc(x),
+        breaks="poles where the sine is 0",
     ),
     Entry(
         Word("cot", inverse="arccot", spellings=("cotan",)),
@@ -117,6 +119,7 @@ ENTRIES = (
         value_in_degrees=_cotangent_of_degrees,
         ball_in_degrees=lambda x: divide(_turns(x).cos_pi(), _turns(x).sin_pi()),
         exact=lambda sp, x: sp.cot(x),
+        breaks="poles where the sine is 0",
     ),
     Entry(
         Word("arcsec", inverse="sec", spellings=("asec",)),
@@ -128,6 +131,7 @@ ENTRIES = (
         needs="the number is at least 1 or at most −1",
         angle=Angle.RESULT,
         exact=lambda sp, x: sp.acos(1 / x),
+        breaks="a gap between −1 and 1",
     ),
     Entry(
         Word("arccsc", inverse="csc", spellings=("acsc",)),
@@ -139,6 +143,7 @@ ENTRIES = (
         needs="the number is at least 1 or at most −1",
         angle=Angle.RESULT,
         exact=lambda sp, x: sp.asin(1 / x),
+        breaks="a gap between −1 and 1",
     ),
     Entry(
         Word("arccot", inverse="cot", spellings=("acot",)),
@@ -160,5 +165,6 @@ ENTRIES = (
         needs="the point is not the origin",
         angle=Angle.RESULT,
         exact=lambda sp, y, x: sp.atan2(y, x),
+        breaks="a jump across the negative x-axis",
     ),
 )

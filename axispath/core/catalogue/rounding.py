@@ -97,6 +97,7 @@ ENTRIES = (
         _sign_ball,
         ("0 / x",),
         exact=lambda sp, x: sp.sign(x),
+        breaks="a jump at 0",
     ),
     Entry(
         Word("floor", shape=Shape.FLOOR),
@@ -106,6 +107,7 @@ ENTRIES = (
         _floor_ball,
         (_FLAT,),
         exact=lambda sp, x: sp.floor(x),
+        breaks="jumps at the whole numbers",
     ),
     Entry(
         Word("ceil", spellings=("ceiling",), shape=Shape.CEILING),
@@ -115,6 +117,7 @@ ENTRIES = (
         _ceiling_ball,
         (_FLAT,),
         exact=lambda sp, x: sp.ceiling(x),
+        breaks="jumps at the whole numbers",
     ),
     Entry(
         Word("round", ("x", "places"), optional=1),
@@ -122,9 +125,11 @@ ENTRIES = (
         "round(2.345, 2)",
         _round,
         _round_ball,
-        (),
+        ("0 / (x 10^places + 1/2 - floor(x 10^places + 1/2))", ""),
+        defaults=("0",),
         needs="the places are a whole number up to 15",
         exact=_exact_round,
+        breaks="jumps halfway between the rounded values",
     ),
     Entry(
         Word("mod", ("a", "b")),
@@ -135,5 +140,6 @@ ENTRIES = (
         ("1 + 0 / (a / b - floor(a / b))", "-floor(a / b) + 0 / (a / b - floor(a / b))"),
         needs="the divisor is not 0",
         exact=lambda sp, a, b: a - b * sp.floor(a / b),
+        breaks="jumps where a is a multiple of b",
     ),
 )

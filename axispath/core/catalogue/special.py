@@ -8,7 +8,14 @@ from typing import Any
 import numpy as np
 from flint import arb
 
-from axispath.core.catalogue.balls import Ball, OutsideDomain, divide, head, undetermined
+from axispath.core.catalogue.balls import (
+    Ball,
+    OutsideDomain,
+    divide,
+    head,
+    only_value,
+    undetermined,
+)
 from axispath.core.catalogue.entry import Entry
 from axispath.core.catalogue.rounded import through_balls
 from axispath.core.language.vocabulary import Word
@@ -22,6 +29,15 @@ def _gamma(x: Ball) -> Ball:
     if whole is not None and at.is_exact() and whole <= 0:
         raise OutsideDomain
     return undetermined(x) if at.contains_integer() else x.gamma()
+
+
+def _digamma(x: Ball) -> Ball:
+    at = head(x)
+    if at <= 0 and at.contains_integer():
+        if at.is_exact():
+            raise OutsideDomain
+        return undetermined(x)
+    return only_value(at.digamma(), x) if at > 0 or not at.contains_integer() else undetermined(x)
 
 
 def _standard(x: Ball, mean: Ball | None, deviation: Ball | None) -> Ball:
@@ -67,9 +83,21 @@ ENTRIES = (
         "gamma(5)",
         through_balls(_gamma),
         _gamma,
-        (),
+        ("gamma(x) digamma(x)",),
         needs="the number is not 0, −1, −2, …",
         exact=lambda sp, x: sp.gamma(x),
+        breaks="poles at 0, −1, −2, …",
+    ),
+    Entry(
+        Word("digamma"),
+        "The slope of the logarithm of the gamma function.",
+        "digamma(1)",
+        through_balls(_digamma),
+        _digamma,
+        ("",),
+        needs="the number is not 0, −1, −2, …",
+        exact=lambda sp, x: sp.digamma(x),
+        breaks="poles at 0, −1, −2, …",
     ),
     Entry(
         Word("erf"),
@@ -86,8 +114,13 @@ ENTRIES = (
         "normalpdf(1)",
         through_balls(_density),
         _density,
-        (),
+        (
+            "-normalpdf(x, mean, deviation) (x - mean) / deviation^2",
+            "normalpdf(x, mean, deviation) (x - mean) / deviation^2",
+            "normalpdf(x, mean, deviation) ((x - mean)^2 / deviation^2 - 1) / deviation",
+        ),
         needs="the deviation is above 0",
+        defaults=("0", "1"),
         exact=_exact_density,
     ),
     Entry(
@@ -96,8 +129,13 @@ ENTRIES = (
         "normalcdf(1)",
         through_balls(_distribution),
         _distribution,
-        (),
+        (
+            "normalpdf(x, mean, deviation)",
+            "-normalpdf(x, mean, deviation)",
+            "-normalpdf(x, mean, deviation) (x - mean) / deviation",
+        ),
         needs="the deviation is above 0",
+        defaults=("0", "1"),
         exact=_exact_distribution,
     ),
 )

@@ -111,6 +111,7 @@ ENTRIES = (
         value_in_degrees=tangent_of_degrees,
         ball_in_degrees=_tangent_of_degrees_ball,
         exact=lambda sp, x: sp.tan(x),
+        breaks="poles at the odd multiples of a right angle",
     ),
     Entry(
         Word("arcsin", inverse="sin", spellings=("asin",)),

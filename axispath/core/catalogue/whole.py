@@ -88,6 +88,7 @@ ENTRIES = (
         (),
         needs="the number is whole and not negative",
         exact=lambda sp, x: _if_whole(sp, sp.factorial, x),
+        breaks="defined at single points only",
     ),
     Entry(
         Word("binomial", ("n", "k")),
@@ -98,6 +99,7 @@ ENTRIES = (
         (),
         needs="both numbers are whole and not negative",
         exact=lambda sp, n, k: _if_whole(sp, sp.binomial, n, k),
+        breaks="defined at single points only",
     ),
     Entry(
         Word("gcd", ("a", "b"), many=True),
@@ -108,6 +110,7 @@ ENTRIES = (
         (),
         needs="the numbers are whole",
         exact=lambda sp, *given: _if_integers(sp, sp.igcd, *given),
+        breaks="defined at single points only",
     ),
     Entry(
         Word("lcm", ("a", "b"), many=True),
@@ -118,5 +121,6 @@ ENTRIES = (
         (),
         needs="the numbers are whole",
         exact=lambda sp, *given: _if_integers(sp, sp.ilcm, *given),
+        breaks="defined at single points only",
     ),
 )

@@ -40,6 +40,16 @@ def _suspect(lane: ResolvedLane) -> str | None:
     return None
 
 
+def turns(body: Expression) -> bool:
+    """Whether the angle unit matters to a formula."""
+    return any(
+        isinstance(node, Apply)
+        and catalogue.ENTRIES[node.function].angle is not catalogue.Angle.NONE
+        and node.function != "degrees"
+        for node in walk(body)
+    )
+
+
 def _takes_angle(node: Expression) -> bool:
     if not isinstance(node, Apply) or node.function == "degrees":
         return False

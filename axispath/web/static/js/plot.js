@@ -8,6 +8,8 @@ import { niceStep, tickLabel, ticks, toPixelX, toPixelY } from "./view.js";
 /** @typedef {{id: string, name: string, colour: number, hidden: boolean, plottable: boolean}} Lane */
 /** @typedef {{kind: string, x: number, y: number, closed: boolean}} Mark */
 
+const TURN_STEPS = [10, 15, 30, 45, 90, 180, 360];
+
 export class Plot {
   /** @param {HTMLCanvasElement} canvas @param {HTMLCanvasElement} rail */
   constructor(canvas, rail) {
@@ -29,6 +31,7 @@ export class Plot {
     /** @type {{x: number, y: number, colour: number}[]} */
     this.readingPoints = [];
     this.asked = false;
+    this.unit = "rad";
   }
 
   /** Fit the canvases to their boxes. Gives whether the size changed. */
@@ -60,8 +63,11 @@ export class Plot {
   /** Step between labelled ticks of x and y. */
   steps() {
     const { left, right, bottom, top } = this.view;
+    const least = ((right - left) / Math.max(this.size.width, 1)) * 70;
+    // Where angles are degrees, large steps are parts of a turn.
+    const turn = this.unit === "deg" && least > 5 ? TURN_STEPS.find((step) => step >= least) : undefined;
     return {
-      x: niceStep(((right - left) / Math.max(this.size.width, 1)) * 70),
+      x: turn ?? niceStep(least),
       y: niceStep(((top - bottom) / Math.max(this.size.height, 1)) * 45),
     };
   }
@@ -93,7 +99,7 @@ export class Plot {
     const lines = (minor) => {
       context.strokeStyle = token(minor ? "grid-minor" : "grid");
       context.beginPath();
-      for (const x of ticks(view.left, view.right, minor ? step.x / 5 : step.x)) {
+      for (const x of ticks(view.left, view.right, minor ? step.x / (step.x % 45 ? 5 : 3) : step.x)) {
         const px = Math.round(toPixelX(view, this.size, x)) + 0.5;
         context.moveTo(px, 0);
         context.lineTo(px, height);

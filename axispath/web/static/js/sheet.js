@@ -74,6 +74,7 @@ export function sheet() {
     init() {
       plot = new Plot(canvas("plot"), canvas("rail"));
       plot.view = { ...start.view };
+      plot.unit = start.unit;
       resting = { ...start.view };
       lanes = new Lanes(byId("lanes"), { edit: (edit) => session.change({ edits: [edit] }) });
       strips = new Strips(byId("lanes"), plot, {
@@ -183,6 +184,7 @@ export function sheet() {
       this.redoLabel = state.redo;
       this.table = { ...state.table };
       this.unit = state.unit;
+      plot.unit = state.unit;
       const unit = /** @type {HTMLInputElement} */ (byId(`unit-${state.unit}`));
       unit.checked = true;
       const name = /** @type {HTMLInputElement} */ (byId("sheet-name"));
