@@ -172,14 +172,6 @@ def demos(session: Session) -> list[Listed]:
     return [Listed(str(s.demo), s.name, s.changed, False) for s in found]
 
 
-def copy_demo(session: Session, person: str, demo: str) -> Opened:
-    """A demo sheet on the person's own shelf: the one already there, or a fresh copy."""
-    sheet = session.scalar(select(Sheet).where(Sheet.demo == demo))
-    if sheet is None:
-        raise NotFound
-    return create(session, person, _document(session, sheet))
-
-
 def store_demo(session: Session, demo: str, document: Document) -> None:
     """Put a demo sheet in place, or bring it up to date."""
     sheet = session.scalar(select(Sheet).where(Sheet.demo == demo))

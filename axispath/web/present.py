@@ -9,6 +9,7 @@ import numpy as np
 from flask import render_template
 
 from axispath.core import catalogue
+from axispath.core.arithmetic.reasons import why_undefined
 from axispath.core.language.latex import latex_statement
 from axispath.core.language.mathml import mathml_statement
 from axispath.core.language.numbers import decimal, full_precision, listed
@@ -22,7 +23,7 @@ from axispath.core.sheet.document import Document, View
 from axispath.core.sheet.edits import Edit, RemoveLane, plain_end, who_waits
 from axispath.core.sheet.resolve import ResolvedLane, resolve
 from axispath.core.table.rows import TableRefused, number, places
-from axispath.core.table.values import column, why_no_value
+from axispath.core.table.values import column
 from axispath.core.table.words import explain_empty, in_words
 from axispath.store.sheets import Opened
 
@@ -121,8 +122,6 @@ def _list_note(items: list[float], digits: int) -> str:
 
 def why_no_value_of_number(lane: ResolvedLane) -> str:
     """Why a number lane has no value."""
-    from axispath.core.arithmetic.reasons import why_undefined
-
     return f"no value: {why_undefined(lane.program, lane.unit) or 'undefined'}"
 
 
@@ -463,6 +462,3 @@ def framed(document: Document) -> View:
 def limit(document: Document, text: str, name: str) -> float:
     """A typed view limit as a number."""
     return float(number(document, text, name))
-
-
-__all__ = ["framed", "lane_view", "limit", "paths", "reading", "state", "table", "why_no_value"]

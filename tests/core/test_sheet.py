@@ -103,6 +103,15 @@ class Dependencies(unittest.TestCase):
             apply(document, ReviseLane(id="lane0", text="f(x, y) = x y"))
 
 
+class Messages(unittest.TestCase):
+    def test_a_wrong_number_of_arguments_is_told_with_the_signature(self):
+        with self.assertRaises(EditRefused) as caught:
+            sheet("volume(r, h) = π r^2 h", "k = volume(2)")
+        self.assertIn(
+            "volume takes 2 arguments, but one is given: volume(r, h)", str(caught.exception)
+        )
+
+
 class Cost(unittest.TestCase):
     def test_numbers_that_cannot_be_held_are_refused(self):
         for line in ("9^9^9^9^9", "a = exp(1000)", "x + 10^400", "f(x) = x^99999999999"):
@@ -255,7 +264,7 @@ class Tables(unittest.TestCase):
         for start, stop, step, field, told in [
             ("0", "1", "0", "step", "must not be 0"),
             ("0", "1", "-1", "step", "has to be positive"),
-            ("0", "10^6", "1", "step", "1 000 001 rows"),
+            ("0", "10^6", "1", "step", "1000001 rows"),
             ("0", "1", "10^-300", "step", "rows"),
             ("q", "1", "1", "start", "q has no value"),
             ("0", "1/0", "1", "stop", "no value"),

@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from axispath.core.language.notation import write, write_domain, write_statement
-from axispath.core.language.tree import Domain, Expression, Statement
+from axispath.core.language.notation import write, write_statement
+from axispath.core.language.tree import Expression, Statement
 from axispath.core.language.vocabulary import Shape, Vocabulary, Word
 
 GREEK = {
@@ -121,11 +121,6 @@ class Latex:
 def latex(node: Expression, vocabulary: Vocabulary) -> str:
     """An expression in LaTeX."""
     return write(node, Latex(vocabulary))
-
-
-def latex_domain(domain: Domain, vocabulary: Vocabulary) -> str:
-    """A domain in LaTeX."""
-    return write_domain(domain, Latex(vocabulary))
 
 
 def latex_statement(statement: Statement, vocabulary: Vocabulary, name: str | None = None) -> str:

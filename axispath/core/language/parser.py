@@ -325,7 +325,8 @@ class Parser:
         arguments = self.arguments(token)
         wanted = self.scope.functions[token.text]
         if len(arguments) != wanted:
-            raise self.fail(_wrong_count(token.text, wanted, len(arguments)), token)
+            signature = self.scope.signatures.get(token.text, "")
+            raise self.fail(_wrong_count(token.text, wanted, len(arguments), signature), token)
         if order and wanted != 1:
             raise self.fail(
                 f"Only a function of one argument has a derivative {token.text}′.", token
@@ -542,7 +543,8 @@ def _counted(count: int) -> str:
     return "one argument" if count == 1 else f"{count} arguments"
 
 
-def _wrong_count(name: str, wanted: int, given: int) -> str:
+def _wrong_count(name: str, wanted: int, given: int, signature: str) -> str:
     need = _counted(wanted)
     have = "one is" if given == 1 else f"{given} are"
-    return f"{name} takes {need}, but {have} given."
+    example = f": {signature}" if signature else ""
+    return f"{name} takes {need}, but {have} given{example}."

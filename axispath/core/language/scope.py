@@ -15,6 +15,7 @@ class Scope:
     vocabulary: Vocabulary
     functions: Mapping[str, int] = field(default_factory=dict)
     values: frozenset[str] = frozenset()
+    signatures: Mapping[str, str] = field(default_factory=dict)  # how calls look, for messages
 
     def knows(self, word: str) -> bool:
         """Whether a word stands for something by itself."""
@@ -29,7 +30,8 @@ class Scope:
     def with_values(self, names: tuple[str, ...]) -> Scope:
         """This scope with ``names`` as values, hiding functions of the same name."""
         functions = {name: count for name, count in self.functions.items() if name not in names}
-        return Scope(self.vocabulary, functions, self.values | frozenset(names))
+        values = self.values | frozenset(names)
+        return Scope(self.vocabulary, functions, values, self.signatures)
 
 
 def logarithm_base(word: str) -> str | None:

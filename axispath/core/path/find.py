@@ -255,8 +255,3 @@ def _joined(spans: list[Span], landmarks: list[Landmark]) -> list[Span]:
         else:
             joined.append(span)
     return joined
-
-
-def undefined_everywhere(path: Path) -> bool:
-    """Whether the function surely has no value anywhere on the interval."""
-    return path.undefined == (Stretch(path.low, path.high),)

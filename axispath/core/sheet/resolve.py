@@ -187,6 +187,7 @@ def _resolve(lanes: tuple[Lane, ...], unit: AngleUnit) -> Sheet:
 def scope_of(lanes: tuple[Lane, ...], without: str | None = None) -> Scope:
     """The names that lanes define, but for the lane ``without``."""
     functions: dict[str, int] = {}
+    signatures: dict[str, str] = {}
     values: set[str] = set()
     for lane in lanes:
         if lane.id == without:
@@ -201,8 +202,10 @@ def scope_of(lanes: tuple[Lane, ...], without: str | None = None) -> Scope:
         if head.name and head.parameters is None:
             values.add(name)
         else:
-            functions[name] = len(head.parameters or ("x",))
-    return Scope(catalogue.VOCABULARY, functions, frozenset(values))
+            parameters = head.parameters or ("x",)
+            functions[name] = len(parameters)
+            signatures[name] = f"{name}({', '.join(parameters)})"
+    return Scope(catalogue.VOCABULARY, functions, frozenset(values), signatures)
 
 
 def _definitions(

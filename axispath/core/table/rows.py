@@ -42,7 +42,7 @@ def places(document: Document, table: Table) -> NDArray[np.float64]:
         raise TableRefused(f"To get from start to end the step has to be {toward}.", "step")
     count = math.floor((stop - start) / step * (1 + Fraction(1, 10**12))) + 1
     if count > MAX_ROWS:
-        shown = f"{count:,}".replace(",", " ") if count < 10**15 else "far too many"
+        shown = str(count) if count < 10**15 else "far too many"
         raise TableRefused(f"These are {shown} rows; a table can have {MAX_ROWS}.", "step")
     return np.array([float(start + k * step) for k in range(count)])
 
