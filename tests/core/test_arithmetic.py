@@ -16,7 +16,7 @@ from axispath.core.arithmetic.program import Definition, NotComputable, TooLarge
 from axispath.core.arithmetic.rationals import exact_value
 from axispath.core.arithmetic.reasons import why_undefined
 from axispath.core.catalogue.balls import OutsideDomain
-from tests.core.helpers import DEGREE, RADIAN, plan, read
+from tests.core.helpers import DEGREE, RADIAN, path, plan, read
 
 mpmath.mp.dps = 50
 
@@ -274,6 +274,19 @@ class Undefined(unittest.TestCase):
                 self.assertFalse(math.isfinite(float_value(plan(line), RADIAN, x)))
                 self.assertIn(reason, why_undefined(plan(line), RADIAN, x))
         self.assertIsNone(why_undefined(plan("x^2"), RADIAN, 3))
+
+    def test_nothing_makes_an_undefined_part_disappear(self):
+        lines = ("0 ln x", "(x - x) ln x", "ln(x)^0", "round(x/9) ln(x)", "min(ln x, 3)")
+        for line in lines:
+            function = BallFunction(plan(line), RADIAN)
+            with self.subTest(line):
+                self.assertFalse(function.value(box(-1, 1)).is_finite())
+                self.assertFalse(function.taylor(box(-1, 1), 3)[0].is_finite())
+                found = path(line, -1, 1)
+                self.assertEqual([s for s in found.spans if s.low < 0], [])
+                self.assertEqual([s for s in found.zero if s.low < -1e-6], [])
+                with self.assertRaises(OutsideDomain):
+                    BallFunction(plan("ln x"), RADIAN).value(box(-2, -1))
 
     def test_balls_never_claim_a_value_where_there_may_be_none(self):
         for line, low, high in [("1/x", -1, 1), ("ln x", -1, 1), ("tan x", 1, 2), ("√x", -1, 1)]:

@@ -174,7 +174,20 @@ def _applied(entry: catalogue.Entry, unit: AngleUnit) -> Operation:
     return entry.ball_in_degrees
 
 
+def _multiply(left: Ball, right: Ball) -> Ball:
+    """A product; 0 times something that may be undefined may be undefined.
+
+    The library's series forget the NaN of one factor where the other is exactly 0.
+    """
+    product = left * right
+    if head(product).is_zero() and not (head(left).is_finite() and head(right).is_finite()):
+        return undetermined(product)
+    return product
+
+
 def _whole_power(base: Ball, n: int) -> Ball:
+    if n == 0 and not head(base).is_finite():
+        return undetermined(base)
     if n < 0:
         return divide(arb(1), _whole_power(base, -n))
     if isinstance(base, arb):
@@ -242,7 +255,7 @@ _SIDES = {
 _OPERATIONS: dict[str, Operation] = {
     "add": operator.add,
     "subtract": operator.sub,
-    "multiply": operator.mul,
+    "multiply": _multiply,
     "negate": operator.neg,
     "divide": divide,
     "power": _power,
