@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from functools import cache
+
 from axispath.core.path.framing import settled
 from axispath.core.sheet.document import Document, Table
 from axispath.core.sheet.edits import AddLane, apply
@@ -12,6 +14,7 @@ FERRY_WINDOW = (
 )
 
 
+@cache
 def ferry_window() -> Document:
     """Tide height over a day against the depth that the ferry needs."""
     document = Document(name="Ferry window", table=Table(start="0", stop="24", step="1"))

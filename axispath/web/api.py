@@ -87,12 +87,17 @@ def body() -> dict[str, object]:
     return found
 
 
-def base_and_edits(found: dict[str, object]) -> tuple[int, list[Edit]]:
-    """The revision that was seen and the edits made to it."""
+def seen_revision(found: dict[str, object]) -> int:
+    """The revision that a change is about."""
     base = found.get("base")
     if not isinstance(base, int) or isinstance(base, bool) or abs(base) > 2**31:
         raise EditRefused("This request does not say which revision it is about.")
-    return base, EDITS.validate_python(found.get("edits"))
+    return base
+
+
+def base_and_edits(found: dict[str, object]) -> tuple[int, list[Edit]]:
+    """The revision that was seen and the edits made to it."""
+    return seen_revision(found), EDITS.validate_python(found.get("edits"))
 
 
 def _state(found: Opened, told: str = "") -> Response:
@@ -140,9 +145,7 @@ def branch_sheet(sheet_id: str) -> Response:
 @blueprint.post("/sheets/<sheet_id>/<any(undo, redo):direction>")
 def step(sheet_id: str, direction: str) -> Response:
     """One step back or forward in the history."""
-    base = body().get("base")
-    if not isinstance(base, int):
-        raise EditRefused("This request does not say which revision it is about.")
+    base = seen_revision(body())
     move = sheets.undo if direction == "undo" else sheets.redo
     with store().transaction() as database:
         found = move(database, _person(), sheet_id, base)

@@ -79,6 +79,12 @@ class Parser:
         place = token or self.token
         return LanguageError(message, place.start, place.end, mend)
 
+    def go_deeper(self) -> None:
+        """Enter one level of nesting; whoever enters takes it back from ``depth``."""
+        self.depth += 1
+        if self.depth > MAX_NESTING:
+            raise self.fail(f"This is nested more than {MAX_NESTING} levels deep.")
+
     # Cases and comparisons
 
     def whole(self) -> Expression:
@@ -151,9 +157,7 @@ class Parser:
 
     def signed(self) -> Expression:
         """A power with any leading signs."""
-        self.depth += 1
-        if self.depth > MAX_NESTING:
-            raise self.fail(f"This is nested more than {MAX_NESTING} levels deep.")
+        self.go_deeper()
         try:
             if self.sees("-", "+"):
                 sign = self.take()
@@ -223,9 +227,7 @@ class Parser:
         if self.sees("√"):
             sign = self.take()
             self._expect_operand(sign)
-            self.depth += 1
-            if self.depth > MAX_NESTING:
-                raise self.fail(f"This is nested more than {MAX_NESTING} levels deep.")
+            self.go_deeper()
             operand = self.power()
             self.depth -= 1
             return Apply("sqrt", (operand,))
@@ -437,9 +439,7 @@ class Parser:
         if self.sees("-"):
             self.take()
             return Negation(self.bare_argument(token))
-        self.depth += 1
-        if self.depth > MAX_NESTING:
-            raise self.fail(f"This is nested more than {MAX_NESTING} levels deep.")
+        self.go_deeper()
         argument = self.power()
         while self.starts_factor() and not self._at_function():
             self._refuse_two_numbers()

@@ -40,16 +40,7 @@ def find_path(
     landmarks += _y_intercept(function, start, stop)
     ordered = _in_order(landmarks)
     spans = _spans(function, start, stop, ordered, found)
-    return Path(
-        start,
-        stop,
-        tuple(ordered[: 3 * MAX_ROOTS]),
-        tuple(spans),
-        tuple(found.open),
-        tuple(found.undefined),
-        tuple(found.flat.get(0, ())),
-        found.more,
-    )
+    return _path(start, stop, ordered[: 3 * MAX_ROOTS], spans, found)
 
 
 def find_zeros(
@@ -70,11 +61,17 @@ def find_zeros(
         for root in found.roots
         if root.level == 0 and _inside(root, low, high)
     ]
+    return _path(start, stop, _in_order(landmarks), [], found)
+
+
+def _path(
+    start: float, stop: float, landmarks: list[Landmark], spans: list[Span], found: Isolated
+) -> Path:
     return Path(
         start,
         stop,
-        tuple(_in_order(landmarks)),
-        (),
+        tuple(landmarks),
+        tuple(spans),
         tuple(found.open),
         tuple(found.undefined),
         tuple(found.flat.get(0, ())),
