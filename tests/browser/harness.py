@@ -177,7 +177,9 @@ class BrowserTest(unittest.TestCase):
     def marks(self, name, kind):
         """x of the landmarks of a kind on the desk's list for a lane."""
         rows = self.page.locator(f'.marks[aria-label="Landmarks of {name}"] tr[data-kind="{kind}"]')
-        return [round(float(row.get_attribute("data-x")), 12) for row in rows.all()]
+        # All in one go: the list may be replaced while it is being read.
+        places = rows.evaluate_all("rows => rows.map(row => row.dataset.x)")
+        return [round(float(x), 12) for x in places]
 
     def view(self):
         """left, right, bottom, top as the fields show them; NaN while a formula stands there."""
