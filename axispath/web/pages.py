@@ -5,7 +5,6 @@ from __future__ import annotations
 from flask import Blueprint, render_template
 from flask.typing import ResponseReturnValue
 
-from axispath.core.sheet.resolve import resolve
 from axispath.store import sheets
 from axispath.store.sheets import Opened
 from axispath.web import present
@@ -51,7 +50,7 @@ def shelf() -> ResponseReturnValue:
 
 def _sheet_page(found: Opened) -> ResponseReturnValue:
     document = found.document
-    lanes = [present.lane_view(lane, document.digits) for lane in resolve(document)]
+    lanes = present.lane_views(document)
     start = {**present.state(found), "words": words()}
     for lane in start["lanes"]:
         del lane["html"]  # the page has it already

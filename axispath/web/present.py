@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import dataclass, field
 from typing import Any
 
@@ -14,6 +15,8 @@ from axispath.core.language.latex import latex_statement
 from axispath.core.language.mathml import mathml_statement
 from axispath.core.language.numbers import decimal, full_precision, listed
 from axispath.core.language.plain import plain_statement
+from axispath.core.language.rename import renamed
+from axispath.core.language.scope import Scope
 from axispath.core.language.tree import ValueStatement
 from axispath.core.path import framing
 from axispath.core.path.landmark import Certainty, Kind, Landmark, Open, Path, Reason
@@ -21,11 +24,12 @@ from axispath.core.path.lanes import MOST_CROSSED, crossings, path_of, share
 from axispath.core.sheet.angles import seems_to_mean_degrees
 from axispath.core.sheet.document import Document, View
 from axispath.core.sheet.edits import Edit, RemoveLane, plain_end, who_waits
-from axispath.core.sheet.resolve import ResolvedLane, resolve
+from axispath.core.sheet.resolve import ResolvedLane, resolve, scope_of
 from axispath.core.table.rows import TableRefused, number, places
 from axispath.core.table.values import column
 from axispath.core.table.words import explain_empty, in_words
 from axispath.store.sheets import Opened
+from axispath.web.reading_back import nearest
 
 PAGE_ROWS = 500
 
@@ -49,12 +53,13 @@ class LaneView:
     variable: str = "x"
     note: str = ""
     missing: tuple[str, ...] = ()
+    respelt: tuple[tuple[str, str], ...] = ()
     wrong: bool = False
     signature: str = ""
 
 
-def lane_view(lane: ResolvedLane, digits: int) -> LaneView:
-    """What the template of a lane shows."""
+def lane_view(lane: ResolvedLane, scope: Scope, digits: int) -> LaneView:
+    """What the template of a lane shows; ``scope`` holds the names of its sheet."""
     base: dict[str, Any] = {
         "id": lane.lane.id,
         "text": lane.lane.text,
@@ -62,6 +67,7 @@ def lane_view(lane: ResolvedLane, digits: int) -> LaneView:
         "colour": lane.lane.colour,
         "hidden": lane.lane.hidden,
         "missing": lane.missing,
+        "respelt": tuple(_respelt(lane, scope)),
         "note": _note(lane, digits),
         "wrong": lane.error is not None,
         "signature": _signature(lane),
@@ -85,6 +91,14 @@ def lane_view(lane: ResolvedLane, digits: int) -> LaneView:
         below="≤" if not domain or domain.low_closed or not domain.low else "<",
         under="≤" if not domain or domain.high_closed or not domain.high else "<",
     )
+
+
+def _respelt(lane: ResolvedLane, scope: Scope) -> Iterator[tuple[str, str]]:
+    """Known names that look like one the lane waits for, each with the line that uses it."""
+    for name in lane.missing:
+        near = nearest(name, scope)
+        if near and near != lane.name and lane.statement is not None:
+            yield near, renamed(lane.lane.text, lane.statement, name, near)
 
 
 def _signature(lane: ResolvedLane) -> str:
@@ -125,10 +139,16 @@ def why_no_value_of_number(lane: ResolvedLane) -> str:
     return f"no value: {why_undefined(lane.program, lane.unit) or 'undefined'}"
 
 
+def lane_views(document: Document) -> list[LaneView]:
+    """All lanes of a sheet as their template needs them."""
+    scope = scope_of(document.lanes)
+    return [lane_view(lane, scope, document.digits) for lane in resolve(document)]
+
+
 def state(found: Opened) -> dict[str, Any]:
     """A sheet after an edit, for the scripts."""
     document = found.document
-    lanes = [lane_view(lane, document.digits) for lane in resolve(document)]
+    lanes = lane_views(document)
     return {
         "id": found.id,
         "head": found.head,

@@ -11,6 +11,7 @@ from axispath.core.language.errors import LanguageError
 from axispath.core.language.latex import latex_statement
 from axispath.core.language.pasted import from_latex, is_latex
 from axispath.core.language.readings import other_readings
+from axispath.core.language.rename import renamed
 from axispath.core.language.scope import Scope
 from axispath.core.language.statement import parse_statement
 from axispath.core.language.tree import Name, Statement, free_names
@@ -32,7 +33,7 @@ def read_back(document: Document, text: str) -> dict[str, Any]:
     ]
     unknown = _unknown(statement, scope)
     readings += [
-        {"taken": f"{name} is not known", "other": line.replace(name, near)}
+        {"taken": f"{name} is not known", "other": renamed(line, statement, name, near)}
         for name in unknown
         if (near := nearest(name, scope))
     ]

@@ -99,6 +99,33 @@ class Entry(BrowserTest):
         expect(self.lane("f")).to_have_attribute("data-text", "x^2 + 3")
         expect(kept).to_have_count(0)
 
+    def test_a_lane_being_edited_keeps_a_wrong_line_and_offers_a_mend(self):
+        self.open()
+        self.type_line("x^2")
+        self.lane("f").locator(".formula").click()
+        field = self.lane("f").locator(".lane-edit input")
+        field.fill("sin(x")
+        field.press("Enter")
+        expect(self.lane("f").locator(".lane-edit .why")).to_contain_text("still open")
+        self.page.reload()
+        expect(field).to_have_value("sin(x")
+        field.press("Enter")
+        self.lane("f").get_by_role("button", name="Use sin(x)").click()
+        expect(self.lane("f")).to_have_attribute("data-text", "sin(x)")
+        self.lane("f").locator(".formula").click()
+        field.fill("cos(x")
+        field.press("Enter")
+        self.lane("f").get_by_role("button", name="Keep it as it is").click()
+        expect(self.page.locator(".lane.is-wrong")).to_contain_text("cos(x")
+
+    def test_a_misspelt_name_is_offered_its_nearest_or_a_value(self):
+        self.open()
+        self.type_line("2 deptj + x")
+        expect(self.lane("f")).to_contain_text("waits for deptj")
+        self.type_line("depth = 3")
+        self.page.get_by_role("button", name="or write depth").click()
+        expect(self.lane("f")).to_have_attribute("data-text", "2 depth + x")
+
     def test_an_unsent_line_survives_a_reload(self):
         self.open()
         self.type("x^2 + ")

@@ -114,7 +114,24 @@ class Reading(unittest.TestCase):
                 if error.mend is not None:
                     mended += 1
                     read(error.mend)
-        self.assertGreaterEqual(mended, 12)
+        self.assertGreaterEqual(mended, 30)
+
+    def test_the_mend_is_what_was_meant(self):
+        for line, meant in (
+            ("x^2 for x > 0 for x <= 3", "x^2 for 0 < x <= 3"),
+            ("x^2 for 3 >= x for -1 < x", "x^2 for -1 < x <= 3"),
+            ("x^2 for 0 < x < 3 for x < 2", "x^2 for 0 < x < 3"),
+            ("sin()", "sin(x)"),
+            ("max(x, )", "max(x)"),
+            ("max(x,, 2)", "max(x, 2)"),
+            ("x +", "x"),
+            ("2 sin", "2 sin(x)"),
+            ("(x + 1", "(x + 1)"),
+            ("1,5x", "1.5x"),
+        ):
+            with self.subTest(line), self.assertRaises(LanguageError) as found:
+                read(line)
+            self.assertEqual(found.exception.mend, meant)
 
     def test_words_are_taken_apart_only_where_all_parts_are_known(self):
         self.assertEqual(read("xy").body, Name("xy"))

@@ -29,7 +29,7 @@ from axispath.core.language.tree import (
     odd_root,
 )
 
-ZERO, ONE = Number("0"), Number("1")
+ZERO, ONE, TWO = Number("0"), Number("1"), Number("2")
 # 1 where angles are radians and π/180 where they are degrees: what a degree sign does, undone.
 ANGLE_FACTOR = Quotient(Quotient(Constant("π"), Number("180")), Apply("degrees", (ONE,)))
 
@@ -153,7 +153,26 @@ def _of_many(function: str, arguments: tuple[Expression, ...], inner) -> Express
             extreme = Apply(function, arguments)
             chosen = tuple(Comparison((a, extreme), ("=",)) for a in arguments)
             return Cases(tuple(slopes), chosen, None)
+        case "variance":
+            return _spread(arguments, slopes)
+        case "deviation":
+            return Quotient(_spread(arguments, slopes), _times(TWO, Apply(function, arguments)))
+        case "median" if len(arguments) % 2:
+            middle = Apply(function, arguments)
+            chosen = tuple(Comparison((a, middle), ("=",)) for a in arguments)
+            return Cases(tuple(slopes), chosen, None)
     raise NotComputable(f"The derivative of {function} cannot be written down here.")
+
+
+def _spread(arguments: tuple[Expression, ...], slopes: list[Expression]) -> Expression:
+    """The derivative of the sample variance: 2/(n − 1) times the sum of (a − mean) a′."""
+    mean = Apply("mean", arguments)
+    terms = [
+        _times(_sum([a, Negation(mean)]), s)
+        for a, s in zip(arguments, slopes, strict=True)
+        if s != ZERO
+    ]
+    return Quotient(_times(TWO, _sum(terms)), Number(str(len(arguments) - 1)))
 
 
 def _in_unit(entry: catalogue.Entry, outer: Expression) -> Expression:

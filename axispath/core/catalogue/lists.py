@@ -52,12 +52,14 @@ def _median(*given: Values) -> Values:
 
 
 def _median_ball(*given: Ball) -> Ball:
-    if not all(isinstance(x, arb) for x in given):
-        return undetermined(next(x for x in given if not isinstance(x, arb)))
+    series = next((x for x in given if not isinstance(x, arb)), given[0])
     ordered = sorted(given, key=lambda x: float(head(x).mid()))
     if any(not head(a) <= head(b) for a, b in itertools.pairwise(ordered)):
-        return undetermined(given[0])
+        return undetermined(series)
     middle = len(ordered) // 2
+    around = [head(x) for x in ordered[max(middle - 2, 0) : middle + 2]]
+    if not isinstance(series, arb) and any(not a < b for a, b in itertools.pairwise(around)):
+        return undetermined(series)
     if len(ordered) % 2:
         return ordered[middle]
     return (ordered[middle - 1] + ordered[middle]) / arb(2)

@@ -39,9 +39,13 @@ def _ceiling_ball(x: Ball) -> Ball:
 
 
 def _round(x: Values, places: Values = 0) -> Values:
-    """Halves away from zero, as school has it."""
+    """Halves away from zero, as school has it; a float next to a half stands for that half."""
     scale = np.power(10.0, np.where(_are_places(places), places, np.nan))
-    size = np.floor(np.abs(x) * scale + 0.5) / scale
+    scaled = np.abs(x) * scale
+    half = np.floor(scaled) + 0.5
+    # 2.675 as typed is a float64 below it, and must become 2.68 all the same.
+    at_half = np.abs(scaled - half) <= np.spacing(scaled)
+    size = np.floor(np.where(at_half, half, scaled) + 0.5) / scale
     return np.copysign(size, x) + 0.0
 
 

@@ -3,17 +3,17 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Callable
 from typing import Any
 
 import numpy as np
-from flint import arb
+from flint import acb, arb, arb_series
 
 from axispath.core.catalogue.balls import (
     Ball,
     OutsideDomain,
     divide,
     head,
-    only_value,
     undetermined,
 )
 from axispath.core.catalogue.entry import Entry
@@ -37,7 +37,33 @@ def _digamma(x: Ball) -> Ball:
         if at.is_exact():
             raise OutsideDomain
         return undetermined(x)
-    return only_value(at.digamma(), x) if at > 0 or not at.contains_integer() else undetermined(x)
+    if not at > 0 and at.contains_integer():
+        return undetermined(x)
+    return _with_derivatives(lambda k: acb(at).polygamma(k).real if k else at.digamma(), x)
+
+
+def _polygamma(n: Ball, x: Ball) -> Ball:
+    order = n.unique_fmpz() if isinstance(n, arb) and n.is_exact() else None
+    if order is None:
+        return undetermined(x)
+    if not 1 <= order <= HIGHEST_POLYGAMMA:
+        raise OutsideDomain
+    at = head(x)
+    if at <= 0 and at.contains_integer():
+        if at.is_exact():
+            raise OutsideDomain
+        return undetermined(x)
+    if not at > 0 and at.contains_integer():
+        return undetermined(x)
+    return _with_derivatives(lambda k: acb(at).polygamma(int(order) + k).real, x)
+
+
+def _with_derivatives(derivative: Callable[[int], arb], x: Ball) -> Ball:
+    """A function of ``x`` from its derivatives of every order at the head of ``x``."""
+    if isinstance(x, arb):
+        return derivative(0)
+    outer = arb_series([derivative(k) / arb(math.factorial(k)) for k in range(x.prec)], x.prec)
+    return outer(arb_series([arb(0), *(x[k] for k in range(1, x.prec))], x.prec))
 
 
 def _standard(x: Ball, mean: Ball | None, deviation: Ball | None) -> Ball:
@@ -74,6 +100,12 @@ def _exact_distribution(sp: Any, x: Any, mean: Any = 0, deviation: Any = 1) -> A
     return sp.erfc(-(x - mean) / (deviation * sp.sqrt(2))) / 2
 
 
+def _exact_polygamma(sp: Any, n: Any, x: Any) -> Any:
+    whole = n.is_integer and 1 <= n <= HIGHEST_POLYGAMMA
+    return sp.polygamma(n, x) if whole else sp.nan
+
+
+HIGHEST_POLYGAMMA = 20
 NORMAL = ("x", "mean", "deviation")
 
 ENTRIES = (
@@ -94,9 +126,20 @@ ENTRIES = (
         "digamma(1)",
         through_balls(_digamma),
         _digamma,
-        ("",),
+        ("polygamma(1, x)",),
         needs="the number is not 0, −1, −2, …",
         exact=lambda sp, x: sp.digamma(x),
+        breaks="poles at 0, −1, −2, …",
+    ),
+    Entry(
+        Word("polygamma", ("n", "x")),
+        "The n-th derivative of digamma, for whole n from 1 to 20.",
+        "polygamma(1, 2)",
+        through_balls(_polygamma),
+        _polygamma,
+        ("", "polygamma(n + 1, x)"),
+        needs="n is a whole number from 1 to 20 and the number is not 0, −1, −2, …",
+        exact=_exact_polygamma,
         breaks="poles at 0, −1, −2, …",
     ),
     Entry(

@@ -321,9 +321,9 @@ class Parser:
         order = self.primes()
         if not self.sees("("):
             written = token.text + "′" * order
-            raise self.fail(
-                f"{written} is a function here: write {written}(x), or another argument.", token
-            )
+            message = f"{written} is a function here: write {written}(x), or another argument."
+            end = self.found[self.at - 1].end
+            raise self.fail(message, token, f"{self.text[:end]}(x){self.text[end:]}")
         arguments = self.arguments(token)
         wanted = self.scope.functions[token.text]
         if len(arguments) != wanted:
@@ -357,14 +357,17 @@ class Parser:
             message = f"The bracket after {token.text} is still open."
             raise self.fail(message, opening)
         if self.sees(")"):
-            raise self.fail(f"{token.text} needs something between its brackets.", opening)
+            mend = f"{self.text[: opening.end]}x{self.text[self.token.start :]}"
+            message = f"{token.text} needs something between its brackets."
+            raise self.fail(message, opening, mend)
         found = [self.expression()]
         if token.text in RUNNING and self.sees("for"):
             found = [self.series(token.text, found[0])]
         while self.sees(","):
             comma = self.take()
             if self.sees(")", ","):
-                raise self.fail("An argument is missing after this comma.", comma)
+                mend = self._without(comma)
+                raise self.fail("An argument is missing after this comma.", comma, mend)
             found.append(self.expression())
         self.close(opening, f"The bracket after {token.text} is still open.")
         self.bars = outer
@@ -433,9 +436,9 @@ class Parser:
     def bare_argument(self, token: Token) -> Expression:
         """The factors side by side after a function's name; another function ends them."""
         if not (self.starts_factor() or self.sees("-")):
-            raise self.fail(
-                f"{token.text} needs something to work on, such as {token.text}(x).", token
-            )
+            message = f"{token.text} needs something to work on, such as {token.text}(x)."
+            mend = f"{self.text[: token.end]}(x){self.text[token.end :]}"
+            raise self.fail(message, token, mend)
         if self.sees("-"):
             self.take()
             return Negation(self.bare_argument(token))
@@ -463,7 +466,15 @@ class Parser:
 
     def _expect_operand(self, sign: Token) -> None:
         if self.token.kind == "end" or self.sees(")", ",", "for", "="):
-            raise self.fail(f"Something is missing after {_shown(sign.text)}.", sign)
+            mend = self._without(sign)
+            raise self.fail(f"Something is missing after {_shown(sign.text)}.", sign, mend)
+
+    def _without(self, token: Token) -> str:
+        """The line without a token."""
+        rest = self.text[token.end :]
+        if rest.lstrip()[:1] in (")", ","):
+            rest = rest.lstrip()
+        return self.text[: token.start].rstrip() + rest
 
     def _refuse_two_numbers(self) -> None:
         before = self.found[self.at - 1]
@@ -479,8 +490,7 @@ class Parser:
         if token.kind == "end":
             return self.fail("The line ends too early.")
         if self.sees(")"):
-            mend = self.text[: token.start].rstrip() + self.text[token.end :]
-            return self.fail("This bracket closes nothing.", mend=mend)
+            return self.fail("This bracket closes nothing.", mend=self._without(token))
         if self.sees("]", "{", "}"):
             return self.fail(f"“{token.text}” has no meaning here: use round brackets.")
         if self.sees("'", "″"):

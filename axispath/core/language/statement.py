@@ -180,7 +180,8 @@ def _domain(text: str, found: list[Token], parameters: tuple[str, ...], scope: S
     again = _keyword(rest, "for")
     if again is not None:
         token = rest[again]
-        raise LanguageError("A line can have one domain only.", token.start, token.end)
+        mend = _one_domain(text, [*rest[:again], _end(token)], rest[again:], parameters, scope)
+        raise LanguageError("A line can have one domain only.", token.start, token.end, mend)
     if len(parameters) != 1:
         message = "Only a function of one argument can have a domain."
         raise LanguageError(message, word.start, word.end)
@@ -190,6 +191,36 @@ def _domain(text: str, found: list[Token], parameters: tuple[str, ...], scope: S
     if len(rest) > 2 and rest[1].text == "in" and rest[1].kind == "keyword":
         return _bracket_domain(text, rest, parameters[0], scope)
     return _chain_domain(text, rest, parameters[0], scope)
+
+
+def _one_domain(
+    text: str, first: list[Token], second: list[Token], parameters: tuple[str, ...], scope: Scope
+) -> str:
+    """The line with one domain out of two: both limits where each gives one, else the first."""
+    kept = text[: second[0].start].rstrip()
+    try:
+        one = _chain_domain(text, first, parameters[0], scope)
+        other = _chain_domain(text, second[1:], parameters[0], scope)
+    except LanguageError:
+        return kept
+    if one.low is not None and one.high is None and other.low is None:
+        lower, upper = first, second[1:]
+    elif one.low is None and one.high is not None and other.high is None:
+        lower, upper = second[1:], first
+    else:
+        return kept
+    sides = [_limit(text, part, parameters[0]) for part in (lower, upper)]
+    (start, closed), (stop, shut) = sides
+    signs = ["<=" if at_end else "<" for at_end in (closed, shut)]
+    chain = f"{start} {signs[0]} {parameters[0]} {signs[1]} {stop}"
+    return f"{text[: first[0].start].rstrip()} {chain}"
+
+
+def _limit(text: str, found: list[Token], variable: str) -> tuple[str, bool]:
+    """The text of the limit in ``x > 2`` or ``2 < x``, and whether it is included."""
+    at = next(i for i, token in enumerate(found) if token.text in ("<", "<=", ">", ">="))
+    part = found[:at] if found[at + 1].text == variable else found[at + 1 : -1]
+    return text[part[0].start : part[-1].end], found[at].text.endswith("=")
 
 
 def _bracket_domain(text: str, found: list[Token], variable: str, scope: Scope) -> Domain:

@@ -2,11 +2,12 @@
 /** The list of lanes: swaps in what the server renders, edits in place. */
 
 import { typeset } from "./formulas.js";
+import { read, write } from "./session.js";
 
 export class Lanes {
   /**
    * @param {HTMLElement} list
-   * @param {{edit: (edit: object) => void}} told
+   * @param {{edit: (edit: object) => void, key: () => string}} told
    */
   constructor(list, told) {
     this.list = list;
@@ -17,6 +18,7 @@ export class Lanes {
     list.addEventListener("submit", (event) => this.submitted(event));
     list.addEventListener("keydown", (event) => this.pressed(event));
     list.addEventListener("focusout", (event) => this.left(event));
+    list.addEventListener("input", (event) => this.typed(event));
     list.addEventListener("change", (event) => this.changed(event));
     typeset(list);
   }
@@ -38,13 +40,26 @@ export class Lanes {
       let row = this.row(lane.id);
       if (!row || this.shown.get(lane.id) !== lane.html) {
         const made = this.make(lane.html);
-        if (row) row.replaceWith(made);
+        if (row) this.replace(row, made);
         row = made;
         this.shown.set(lane.id, lane.html);
       }
       const place = before ? before.nextElementSibling : this.list.firstElementChild;
       if (place !== row) this.list.insertBefore(row, place);
       before = row;
+    }
+  }
+
+  /** A row by its new state; a line that is being edited in it stays as it is. @param {HTMLElement} row @param {HTMLElement} made */
+  replace(row, made) {
+    const same = row.getAttribute("data-text") === made.getAttribute("data-text");
+    const typed = same && row.classList.contains("is-editing") ? this.field(row).value : null;
+    row.replaceWith(made);
+    if (typed === null) {
+      write(this.draftName(made), null);
+    } else {
+      this.open(made);
+      this.field(made).value = typed;
     }
   }
 
@@ -67,6 +82,9 @@ export class Lanes {
     if (act === "edit") this.open(row);
     else if (act === "hide" || act === "show") this.told.edit({ do: "show lane", id, shown: act === "show" });
     else if (act === "remove") this.told.edit({ do: "remove lane", id });
+    else if (act === "respell") this.told.edit({ do: "revise lane", id, text: button.getAttribute("data-line") });
+    else if (act === "keep") this.told.edit({ do: "revise lane", id, text: this.field(row).value, keep: true });
+    else if (act === "mend") this.mend(row, button.querySelector("code")?.textContent ?? "");
     else if (act === "give") this.told.edit({ do: "add lane", text: `${button.getAttribute("data-name")} = 1` });
   }
 
@@ -76,9 +94,36 @@ export class Lanes {
     /** @type {HTMLElement} */ (row.querySelector(".formula")).hidden = true;
     form.hidden = false;
     row.classList.add("is-editing");
-    const input = /** @type {HTMLInputElement} */ (form.querySelector("input"));
+    const input = this.field(row);
     input.focus();
     input.select();
+  }
+
+  /** The field in which a lane's line is edited. @param {Element} row */
+  field(row) {
+    return /** @type {HTMLInputElement} */ (row.querySelector(".lane-edit input"));
+  }
+
+  /** Lines that were being edited when the page was left. */
+  reopen() {
+    for (const row of this.list.querySelectorAll(".lane")) {
+      const draft = read(this.draftName(row));
+      if (draft === null || draft === row.getAttribute("data-text")) continue;
+      this.open(row);
+      this.field(row).value = draft;
+    }
+  }
+
+  /** @param {Element} row */
+  draftName(row) {
+    return `axispath draft ${this.told.key()} ${row.getAttribute("data-lane")}`;
+  }
+
+  /** @param {Element} row @param {string} text */
+  mend(row, text) {
+    this.field(row).value = text;
+    this.complain(row, ".lane-edit", "");
+    this.revise(row);
   }
 
   /** @param {Element} row */
@@ -89,6 +134,7 @@ export class Lanes {
     formula.hidden = false;
     row.classList.remove("is-editing");
     this.complain(row, ".lane-edit", "");
+    write(this.draftName(row), null);
     return formula;
   }
 
@@ -103,7 +149,7 @@ export class Lanes {
 
   /** @param {Element} row */
   revise(row) {
-    const input = /** @type {HTMLInputElement} */ (row.querySelector(".lane-edit input"));
+    const input = this.field(row);
     if (input.value === row.getAttribute("data-text")) {
       this.shut(row).focus();
       return;
@@ -115,7 +161,7 @@ export class Lanes {
   pressed(event) {
     const row = /** @type {HTMLElement} */ (event.target).closest(".lane");
     if (event.key !== "Escape" || !row?.classList.contains("is-editing")) return;
-    const input = /** @type {HTMLInputElement} */ (row.querySelector(".lane-edit input"));
+    const input = this.field(row);
     input.value = row.getAttribute("data-text") ?? "";
     this.shut(row).focus();
   }
@@ -128,6 +174,13 @@ export class Lanes {
     if (row && input && input.value === row.getAttribute("data-text")) this.shut(row);
   }
 
+  /** What is being typed survives a reload. @param {Event} event */
+  typed(event) {
+    const input = /** @type {HTMLInputElement} */ (event.target);
+    const row = input.closest(".lane-edit")?.closest(".lane");
+    if (row) write(this.draftName(row), input.value);
+  }
+
   /** @param {Event} event */
   changed(event) {
     const input = /** @type {HTMLInputElement} */ (event.target);
@@ -137,27 +190,33 @@ export class Lanes {
     this.told.edit({ do: "set domain", id, [end]: input.value });
   }
 
-  /** Show why an edit of a lane was refused, beside the field it was typed in. @param {string} id @param {string} kind @param {string} message @param {[number, number]} place */
-  refuse(id, kind, message, place) {
+  /** Show why an edit of a lane was refused, beside the field it was typed in. @param {string} id @param {string} kind @param {string} message @param {[number, number]} place @param {string | null} mend */
+  refuse(id, kind, message, place, mend) {
     const row = this.row(id);
     if (!row) return false;
     const where = kind === "set domain" ? ".domain" : ".lane-edit";
     if (!row.querySelector(where)) return false;
-    this.complain(row, where, message);
+    this.complain(row, where, message, mend);
     if (kind === "revise lane") {
-      const input = /** @type {HTMLInputElement} */ (row.querySelector(".lane-edit input"));
+      const input = this.field(row);
       input.focus();
       if (place[1] > place[0]) input.setSelectionRange(place[0], place[1]);
     }
     return kind === "set domain" || kind === "revise lane";
   }
 
-  /** @param {Element} row @param {string} where @param {string} message */
-  complain(row, where, message) {
+  /** @param {Element} row @param {string} where @param {string} message @param {string | null} [mend] */
+  complain(row, where, message, mend = null) {
     const told = /** @type {HTMLElement | null} */ (row.querySelector(`${where} .why`));
     if (!told) return;
     told.textContent = message;
     told.hidden = !message;
+    const mends = /** @type {HTMLElement | null} */ (row.querySelector(`${where} .lane-mends`));
+    if (!mends) return;
+    mends.hidden = !message;
+    const use = /** @type {HTMLElement} */ (mends.querySelector('[data-act="mend"]'));
+    use.hidden = !mend;
+    /** @type {HTMLElement} */ (use.querySelector("code")).textContent = mend;
   }
 
   /** Show a domain's end while its bracket is dragged. @param {string} id @param {string} end @param {string} text */

@@ -64,6 +64,7 @@ export function sheet() {
     page: "landmarks",
     raised: false,
     table: { ...start.table },
+    tableTyped: false,
     emptyText: "",
     emptyFrame: false,
     plotWords: "",
@@ -76,7 +77,10 @@ export function sheet() {
       plot.view = { ...start.view };
       plot.unit = start.unit;
       resting = { ...start.view };
-      lanes = new Lanes(byId("lanes"), { edit: (edit) => session.change({ edits: [edit] }) });
+      lanes = new Lanes(byId("lanes"), {
+        edit: (edit) => session.change({ edits: [edit] }),
+        key: () => session.key,
+      });
       strips = new Strips(byId("lanes"), plot, {
         preview: (id, end, value) => this.dragBracket(id, end, value),
         settle: (id, end, value) => session.change({ edits: [domainEdit(id, end, value)] }),
@@ -106,6 +110,7 @@ export function sheet() {
       if (plot.reading !== null) this.read(plot.reading);
       this.entry = new URLSearchParams(location.search).get("line") ?? read(this.draftName()) ?? "";
       if (this.entry) this.askPreview();
+      lanes.reopen();
       this.askAboutDegrees(start.question);
       session.flush();
     },
@@ -152,7 +157,11 @@ export function sheet() {
       const unit = /** @type {HTMLInputElement} */ (event.target).value;
       session.change({ edits: [{ do: "set unit", unit }] });
     },
+    typeTable() {
+      this.tableTyped = true;
+    },
     setTable() {
+      this.tableTyped = false;
       session.change({ edits: [{ do: "set table", table: { ...this.table } }] });
     },
     undo() {
@@ -182,7 +191,8 @@ export function sheet() {
       this.laneTotal = state.lanes.length;
       this.undoLabel = state.undo;
       this.redoLabel = state.redo;
-      this.table = { ...state.table };
+      // An answer must not overwrite rows that have been typed since it was asked for.
+      if (!this.tableTyped && !session.waiting.some(setsTable)) this.table = { ...state.table };
       this.unit = state.unit;
       plot.unit = state.unit;
       const unit = /** @type {HTMLInputElement} */ (byId(`unit-${state.unit}`));
@@ -227,7 +237,7 @@ export function sheet() {
         this.troubleAfter = shown(edit.text.slice(end));
         const entry = /** @type {HTMLInputElement} */ (byId("entry"));
         requestAnimationFrame(() => end > from && document.activeElement === entry && entry.setSelectionRange(from, end));
-      } else if (!lanes.refuse(edit.id, edit.do, trouble.message, [from, end])) {
+      } else if (!lanes.refuse(edit.id, edit.do, trouble.message, [from, end], mend)) {
         this.message = trouble.message;
         if (edit.do === "rename") /** @type {HTMLInputElement} */ (byId("sheet-name")).value = session.state.name;
       }
@@ -532,6 +542,9 @@ const canvas = (id) => /** @type {HTMLCanvasElement} */ (byId(id));
 
 /** @param {string} id @param {string} end @param {number} value */
 const domainEdit = (id, end, value) => ({ do: "set domain", id, [end]: short(value, 1e-12) });
+
+/** @param {any} change */
+const setsTable = (change) => change.edits?.some((/** @type {any} */ edit) => edit.do === "set table");
 
 /** A number as short text that the server reads back. @param {number} value @param {number} step */
 function short(value, step) {
