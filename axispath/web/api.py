@@ -8,18 +8,22 @@ import orjson
 from flask import Blueprint, Response, render_template, request
 from pydantic import BaseModel, ConfigDict, Field
 
+from axispath.core.path.lanes import Range
 from axispath.core.sheet.document import Document, View
 from axispath.core.sheet.edits import EDITS, Edit, EditRefused, apply, with_view
+from axispath.core.sheet.ends import typed_end
 from axispath.core.sheet.resolve import resolve
 from axispath.store import sheets
 from axispath.store.sheets import NotFound, Opened
-from axispath.web import present
+from axispath.web import landmarks, present
+from axispath.web.exact import forms as exact_forms
 from axispath.web.person import current_person, person_for_change, remember_person, store
 from axispath.web.picture import encoded_picture
 from axispath.web.reading_back import read_back
 from axispath.web.source import BLANK, DEMO, document_at, opened, remember
 
 blueprint = Blueprint("api", __name__, url_prefix="/api")
+Typed = Annotated[str, Field(max_length=200)]
 Pixels = Annotated[int, Field(ge=40, le=4000)]
 
 
@@ -40,6 +44,27 @@ class Looking(_Request):
         for edit in self.preview:
             found = apply(found, edit)
         return with_view(found, self.view)
+
+
+class Searching(Looking):
+    """A look for landmarks, on a part of the axis where ends are typed."""
+
+    low: Typed = ""
+    high: Typed = ""
+    longer: bool = False
+    moving: bool = False
+
+    def range(self, document: Document) -> Range | None:
+        """The part of the axis; None for all of the view or the domains."""
+        if not self.low.strip() and not self.high.strip():
+            return None
+        ends = (
+            typed_end(document, self.low or repr(document.view.left)),
+            typed_end(document, self.high or repr(document.view.right)),
+        )
+        if not ends[0].ball < ends[1].ball:
+            raise EditRefused("The interval is empty: its start is not below its end.")
+        return ends
 
 
 class Picturing(Looking):
@@ -179,9 +204,13 @@ def picture(key: str) -> Response:
 @blueprint.post("/sheets/<key>/path")
 def path(key: str) -> Response:
     """The paths of all lanes in a view, for strips, plot and the Landmarks page."""
-    wanted = Looking.model_validate(body())
-    found = present.paths(wanted.document(key))
-    page = render_template("parts/landmarks.html", groups=found.groups, empty=found.empty)
+    wanted = Searching.model_validate(body())
+    document = wanted.document(key)
+    effort = landmarks.LONG if wanted.longer else landmarks.USUAL
+    if wanted.moving:
+        effort = None
+    found = landmarks.landmarks(document, effort, wanted.range(document))
+    page = render_template("parts/landmarks.html", page=found)
     return answered(
         {
             "lanes": found.lanes,
@@ -193,6 +222,23 @@ def path(key: str) -> Response:
             "settled": found.settled,
         }
     )
+
+
+@blueprint.post("/sheets/<key>/landmarks.csv")
+def landmarks_csv(key: str) -> Response:
+    """The same landmarks at full precision."""
+    wanted = Searching.model_validate(body())
+    document = wanted.document(key)
+    text = landmarks.as_csv(document, landmarks.USUAL, wanted.range(document))
+    return Response(text, mimetype="text/csv")
+
+
+@blueprint.post("/sheets/<key>/exact")
+def exact(key: str) -> Response:
+    """Exact forms of the same landmarks, as far as they are found in time."""
+    wanted = Searching.model_validate(body())
+    document = wanted.document(key)
+    return answered(exact_forms(document, wanted.range(document)))
 
 
 @blueprint.post("/sheets/<key>/reading")

@@ -5,7 +5,8 @@ from pydantic import ValidationError
 
 from axispath.core.path.framing import frame, settled
 from axispath.core.path.landmark import Kind
-from axispath.core.path.lanes import crossings, path_of, share
+from axispath.core.path.lanes import Effort, crossings, path_of
+from axispath.core.path.survey import survey
 from axispath.core.sheet.document import Document, Table, View
 from axispath.core.sheet.edits import (
     EDITS,
@@ -122,9 +123,10 @@ class Cost(unittest.TestCase):
     def test_many_hard_lanes_share_one_budget(self):
         document = sheet(*(f"sin({900 + n} x)" for n in range(40)))
         shown = resolve(document).functions()
-        spent = sum(share(len(shown)) for _ in shown)
+        effort = Effort(8_000)
+        spent = sum(effort.budget(len(shown)).left for _ in shown)
         self.assertLessEqual(spent, 40_000)
-        path = path_of(shown[0], -10, 10, share(len(shown)))
+        path = path_of(shown[0], -10, 10, effort, len(shown))
         self.assertFalse(path.complete)
 
 
@@ -244,9 +246,10 @@ class Looking(unittest.TestCase):
             (sheet("a x"), "a has no value"),
             (apply(sheet("x"), ShowLane(id="lane0", shown=False)), "hidden"),
         ]:
-            self.assertIn(told, explain_empty(document)[0])
-        self.assertEqual(explain_empty(sheet("x"))[0], "")
-        self.assertIn("zeros at −1, 1; minimum at 0", in_words(sheet("x^2 - 1")))
+            self.assertIn(told, explain_empty(document, survey(document))[0])
+        document = sheet("x^2 - 1")
+        self.assertEqual(explain_empty(document, survey(document))[0], "")
+        self.assertIn("zeros at −1, 1; minimum at 0", in_words(document, survey(document)))
 
 
 class Tables(unittest.TestCase):

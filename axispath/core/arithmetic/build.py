@@ -54,7 +54,7 @@ def program(
 
     Raises NotComputable with a sentence where that cannot be done.
     """
-    builder = _Builder({} if definitions is None else definitions)
+    builder = Builder({} if definitions is None else definitions)
     names = {name: builder.step(Step("input", (), name)) for name in inputs}
     value = builder.expression(expression, names)
     if isinstance(value, int):
@@ -64,7 +64,9 @@ def program(
 
 
 @dataclass
-class _Builder:
+class Builder:
+    """Writes steps, each different one once."""
+
     definitions: Mapping[str, Definition]
     steps: list[Step] = field(default_factory=list)
     known: dict[Step, int] = field(default_factory=dict)
@@ -73,6 +75,7 @@ class _Builder:
     derivatives: dict[tuple[str, int], Definition] = field(default_factory=dict)
 
     def step(self, step: Step) -> int:
+        """The index of a step, written down if it is new."""
         if step in self.known:
             return self.known[step]
         if len(self.steps) >= MAX_STEPS:
@@ -82,9 +85,11 @@ class _Builder:
         return len(self.steps) - 1
 
     def number(self, value: Fraction | int) -> int:
+        """A number."""
         return self.step(Step("number", (), Fraction(value)))
 
     def expression(self, node: Expression, names: Names) -> Value:
+        """The steps of an expression."""
         match node:
             case Number():
                 return self.number(node.value)
@@ -139,16 +144,19 @@ class _Builder:
         return tuple(int(work(*row)) for row in zip(*rows, strict=True))
 
     def flat(self, values: list[Value]) -> tuple[int, ...]:
+        """Lists and numbers as one list."""
         found: list[int] = []
         for value in values:
             found += value if isinstance(value, tuple) else (value,)
         return tuple(found)
 
     def both(self, operation: str, left: Expression, right: Expression, names: Names) -> Value:
+        """An operation on two expressions."""
         first = self.expression(left, names)
         return self.each(operation, None, first, self.expression(right, names))
 
     def sum(self, terms: tuple[Expression, ...], names: Names) -> Value:
+        """Terms added, or taken away where they are negated."""
         total = self.expression(terms[0], names)
         for term in terms[1:]:
             if isinstance(term, Negation):
@@ -159,6 +167,7 @@ class _Builder:
         return total
 
     def power(self, base: Expression, exponent: Expression, names: Names) -> Value:
+        """A power, by the kind of its exponent."""
         value = literal(exponent)
         if value is not None and value.denominator == 1:
             if abs(value) > MAX_WHOLE_EXPONENT:
@@ -170,6 +179,7 @@ class _Builder:
         return self.both("power", base, exponent, names)
 
     def apply(self, function: str, arguments: tuple[Expression, ...], names: Names) -> Value:
+        """A function of the catalogue."""
         entry = catalogue.ENTRIES[function]
         given = [self.expression(part, names) for part in arguments]
         if function in ("steps", "spread"):
@@ -231,6 +241,7 @@ class _Builder:
         return sorted(found)
 
     def cases(self, node: Cases, names: Names) -> int:
+        """Cases as a chain of choices."""
         rest = (
             self.step(Step("undefined"))
             if node.otherwise is None
@@ -241,6 +252,7 @@ class _Builder:
         return rest
 
     def chosen(self, condition: Comparison, value: int, rest: int, names: Names) -> int:
+        """A choice by a chain of comparisons."""
         operands = [self.one(part, names) for part in condition.operands]
         pairs = list(zip(operands, condition.signs, operands[1:], strict=False))
         for left, sign, right in reversed(pairs):
@@ -248,6 +260,7 @@ class _Builder:
         return value
 
     def series(self, node: Series, names: Names) -> int:
+        """A sum or product over a range, written out."""
         low = self.constant(self.one(node.low, names), "The start of the range")
         high = self.constant(self.one(node.high, names), "The end of the range")
         if low.denominator != 1 or high.denominator != 1:
@@ -261,11 +274,13 @@ class _Builder:
         return total
 
     def value(self, name: str) -> Value:
+        """A value of the sheet, written out once."""
         if name not in self.values:
             self.values[name] = self.expression(self.definitions[name].body, {})
         return self.values[name]
 
     def call(self, name: str, order: int, *given: int) -> int:
+        """A function of the sheet, written out once for the same arguments."""
         # Without this, a chain of lanes that each use the one before twice doubles at every lane.
         key = (name, order, given)
         if len(self.definitions[name].parameters or ()) != len(given):
@@ -275,6 +290,7 @@ class _Builder:
         return self.calls[key]
 
     def written_out(self, name: str, order: int, given: tuple[int, ...]) -> int:
+        """A function or derivative of the sheet with its domain."""
         definition = self.derived(name, order)
         inner = dict(zip(definition.parameters or (), given, strict=True))
         result = self.one(definition.body, inner)

@@ -6,18 +6,22 @@ from dataclasses import dataclass
 
 from flint import arb
 
+from axispath.core.arithmetic.rationals import Exact
+
 
 @dataclass(frozen=True, slots=True)
 class End:
     """One end of an interval.
 
     ``ball`` encloses the true end at high precision; ``of_domain`` tells the end of a
-    function's domain from the edge of what is looked at.
+    function's domain from the edge of what is looked at; ``exact`` is the end itself where it
+    is a simple number.
     """
 
     ball: arb
     closed: bool = True
     of_domain: bool = False
+    exact: Exact | None = None
 
     @staticmethod
     def at(x: float) -> End:

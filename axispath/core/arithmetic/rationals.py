@@ -1,64 +1,198 @@
-"""Exact rational arithmetic, for the part of the language that stays rational.
+"""Exact arithmetic with numbers a + bπ for rational a and b.
 
-Answers None as soon as a step leaves the rationals or grows too long to be worth it.
+Enough for most places that matter in school: whole numbers and fractions, multiples of π,
+and the sines, roots and logarithms that are rational there. Answers None as soon as a step
+leaves these numbers, has no value, or grows too long to be worth it.
 """
 
 from __future__ import annotations
 
+import math
 import operator
 from fractions import Fraction
+from typing import NamedTuple
 
-from axispath.core.arithmetic.program import Program
+from flint import arb, fmpq
+
+from axispath.core.arithmetic.program import Program, Step
+from axispath.core.arithmetic.unit import AngleUnit
+from axispath.core.catalogue.balls import precision
 
 MAX_DIGITS = 2000
+MOST_PARTS = 10_000  # largest denominator of a place that is guessed
+MOST_OF_TURN = 360  # largest denominator of a guessed multiple of π
 
 
-class _Irrational(Exception):
+class _Inexact(Exception):
     pass
+
+
+class Exact(NamedTuple):
+    """a + bπ."""
+
+    rational: Fraction
+    turns: Fraction = Fraction(0)
+
+    @property
+    def ball(self) -> arb:
+        """An enclosure at the working precision."""
+        whole = arb(fmpq(self.rational.numerator, self.rational.denominator))
+        if not self.turns:
+            return whole
+        return whole + arb.pi() * arb(fmpq(self.turns.numerator, self.turns.denominator))
+
+    @property
+    def is_zero(self) -> bool:
+        """Whether this is 0: π is irrational, so both parts must be."""
+        return not self.rational and not self.turns
+
+    def sign(self) -> int:
+        """1, 0 or −1."""
+        if not self.turns:
+            return (self.rational > 0) - (self.rational < 0)
+        for bits in (64, 512, 20_000):
+            with precision(bits):
+                ball = self.ball
+            if ball > 0:
+                return 1
+            if ball < 0:
+                return -1
+        raise _Inexact
 
 
 def exact_value(plan: Program, *inputs: Fraction) -> Fraction | None:
     """The exact result for rational inputs, where it is rational and defined."""
-    results = list(inputs)
-    try:
-        for step in plan.steps[plan.inputs :]:
-            given = [results[operand] for operand in step.operands]
-            results.append(_carry_out(step.operation, given, step.detail))
-    except (_Irrational, ZeroDivisionError):
-        return None
-    return results[plan.result]
+    found = exact_registers(plan, AngleUnit.RADIAN, *(Exact(value) for value in inputs))
+    result = found[plan.result]
+    return result.rational if result is not None and not result.turns else None
 
 
-def _carry_out(operation: str, given: list[Fraction], detail: object) -> Fraction:
-    match operation, given:
+def exact_registers(plan: Program, unit: AngleUnit, *inputs: Exact) -> list[Exact | None]:
+    """The exact value of every step, None where it has none of this form."""
+    results: list[Exact | None] = list(inputs)
+    for step in plan.steps[plan.inputs :]:
+        try:
+            results.append(_carry_out(step, [results[i] for i in step.operands], unit))
+        except (_Inexact, ZeroDivisionError):
+            results.append(None)
+    return results
+
+
+def guess(ball: arb, degrees: bool = False) -> list[Exact]:
+    """Simple exact numbers that lie in the ball, the simplest first."""
+    x = float(ball.mid())
+    near = [Exact(Fraction(x).limit_denominator(MOST_PARTS))]
+    if not degrees:
+        near.append(Exact(Fraction(0), Fraction(x / math.pi).limit_denominator(MOST_OF_TURN)))
+    found = []
+    for candidate in near:
+        if abs(float(candidate.ball) - x) <= max(abs(x), 1e-300) * 1e-12 + float(ball.rad()):
+            with precision(400):
+                if ball.overlaps(candidate.ball):
+                    found.append(candidate)
+    return found
+
+
+def _carry_out(step: Step, given: list[Exact | None], unit: AngleUnit) -> Exact:
+    if step.operation == "choose":
+        return _chosen(str(step.detail), given)
+    if any(value is None for value in given):
+        raise _Inexact
+    return _computed(step, [value for value in given if value is not None], unit)
+
+
+def _computed(step: Step, given: list[Exact], unit: AngleUnit) -> Exact:
+    detail = step.detail
+    match step.operation, given:
         case "number", _:
-            assert isinstance(detail, Fraction)
-            return detail
+            return Exact(detail)
+        case "constant", _ if detail == "π":
+            return Exact(Fraction(0), Fraction(1))
         case "negate", [value]:
-            return -value
+            return Exact(-value.rational, -value.turns)
         case "add", [left, right]:
-            return _short(left + right)
+            return _short(left.rational + right.rational, left.turns + right.turns)
         case "subtract", [left, right]:
-            return _short(left - right)
+            return _short(left.rational - right.rational, left.turns - right.turns)
         case "multiply", [left, right]:
-            return _short(left * right)
+            return _product(left, right)
         case "divide", [top, bottom]:
-            return _short(top / bottom)
+            return _quotient(top, bottom)
         case "whole power", [base]:
-            assert isinstance(detail, int)
-            digits = max(base.numerator.bit_length(), base.denominator.bit_length())
-            if digits * abs(detail) > 4 * MAX_DIGITS:
-                raise _Irrational
-            return base**detail
-        case "apply", [value] if detail == "abs":
-            return abs(value)
+            return _power(base, int(detail))
+        case "root power", [base]:
+            return _power(_root(base, detail.denominator), detail.numerator)
+        case "power", [base, exponent]:
+            if base.is_zero and exponent.sign() <= 0:
+                raise _Inexact
+            return _power(base, _whole(exponent))
         case "given", [value, _]:
             return value
-        case "choose", [left, right, value, rest]:
-            return value if _COMPARED[str(detail)](left, right) else rest
-    raise _Irrational
+        case "restrict", [value, x, end]:
+            inside = _INSIDE[detail[0]](_difference_sign(x, end), 0)
+            if not inside:
+                raise _Inexact
+            return value
+        case "apply", _:
+            return _applied(str(detail), given, unit)
+    raise _Inexact
 
 
+def _chosen(sign: str, given: list[Exact | None]) -> Exact:
+    left, right, value, rest = given
+    if left is None or right is None:
+        raise _Inexact
+    chosen = value if _COMPARED[sign](_difference_sign(left, right), 0) else rest
+    if chosen is None:
+        raise _Inexact
+    return chosen
+
+
+def _applied(name: str, given: list[Exact], unit: AngleUnit) -> Exact:
+    x = given[0]
+    match name:
+        case "abs":
+            return Exact(-x.rational, -x.turns) if x.sign() < 0 else x
+        case "sign":
+            return Exact(Fraction(x.sign()))
+        case "floor" | "ceil":
+            work = math.floor if name == "floor" else math.ceil
+            return Exact(Fraction(work(_rational(x))))
+        case "sqrt":
+            return _root(x, 2)
+        case "cbrt":
+            return _root(x, 3)
+        case "root":
+            return _root(given[1], _whole(x))
+        case "ln" | "log" if x == ONE:
+            return ZERO
+        case "log_base" if given[1] == ONE and x != ONE and x.sign() > 0:
+            return ZERO
+        case "exp" if x.is_zero:
+            return ONE
+        case "min" | "max":
+            return _extreme(name, given)
+        case "sin" | "cos" | "tan":
+            return _circular(name, _half_turns(x, unit))
+        case "degrees":
+            return x if unit is AngleUnit.DEGREE else _product(x, Exact(Fraction(0), HALF_DEGREE))
+        case "arcsin" | "arctan" | "sinh" | "tanh" | "arsinh" | "artanh" | "erf" if x.is_zero:
+            return ZERO
+        case "arccos" if x == ONE:
+            return ZERO
+        case "cosh" if x.is_zero:
+            return ONE
+    raise _Inexact
+
+
+ZERO, ONE = Exact(Fraction(0)), Exact(Fraction(1))
+HALF_DEGREE = Fraction(1, 180)
+_INSIDE = {
+    "above": operator.gt,
+    "at or above": operator.ge,
+    "below": operator.lt,
+    "at or below": operator.le,
+}
 _COMPARED = {
     "<": operator.lt,
     "<=": operator.le,
@@ -67,9 +201,106 @@ _COMPARED = {
     "=": operator.eq,
     "!=": operator.ne,
 }
+# sin(kπ/6) where it is rational, by k from 0 to 11.
+_HALF = Fraction(1, 2)
+_SINES = {0: Fraction(0), 1: _HALF, 3: Fraction(1), 5: _HALF}
+_SINES |= {place + 6: -value for place, value in _SINES.items()}
+_TANGENTS = {0: Fraction(0), 1: Fraction(1), 3: Fraction(-1)}  # tan(kπ/4), by k from 0 to 3
 
 
-def _short(value: Fraction) -> Fraction:
-    if max(value.numerator.bit_length(), value.denominator.bit_length()) > 4 * MAX_DIGITS:
-        raise _Irrational
-    return value
+def _circular(name: str, half_turns: Fraction) -> Exact:
+    if name == "tan":
+        table, steps = _TANGENTS, 4 * half_turns
+        place = steps % 4
+    else:
+        shifted = half_turns + Fraction(1, 2) if name == "cos" else half_turns
+        table, steps = _SINES, 6 * shifted
+        place = steps % 12
+    if place.denominator != 1 or int(place) not in table:
+        raise _Inexact
+    return Exact(Fraction(table[int(place)]))
+
+
+def _half_turns(x: Exact, unit: AngleUnit) -> Fraction:
+    """An angle as a multiple of π."""
+    if unit is AngleUnit.DEGREE:
+        return _rational(x) / 180
+    if x.rational:
+        raise _Inexact
+    return x.turns
+
+
+def _extreme(name: str, given: list[Exact]) -> Exact:
+    best = given[0]
+    for other in given[1:]:
+        sign = _difference_sign(other, best)
+        if sign == (1 if name == "max" else -1):
+            best = other
+    return best
+
+
+def _difference_sign(left: Exact, right: Exact) -> int:
+    return Exact(left.rational - right.rational, left.turns - right.turns).sign()
+
+
+def _product(left: Exact, right: Exact) -> Exact:
+    if left.turns and right.turns:
+        raise _Inexact
+    turns = left.turns * right.rational + right.turns * left.rational
+    return _short(left.rational * right.rational, turns)
+
+
+def _quotient(top: Exact, bottom: Exact) -> Exact:
+    if not bottom.turns:
+        return _short(top.rational / bottom.rational, top.turns / bottom.rational)
+    ratio = top.turns / bottom.turns
+    if top.rational != ratio * bottom.rational:
+        raise _Inexact
+    return Exact(ratio)
+
+
+def _power(base: Exact, n: int) -> Exact:
+    if n == 1:
+        return base
+    value = _rational(base)
+    digits = max(value.numerator.bit_length(), value.denominator.bit_length())
+    if digits * abs(n) > 4 * MAX_DIGITS:
+        raise _Inexact
+    return Exact(value**n)
+
+
+def _root(x: Exact, n: int) -> Exact:
+    value = _rational(x)
+    if not 1 <= n <= 64 or (value < 0 and n % 2 == 0):
+        raise _Inexact
+    parts = [_whole_root(abs(part), n) for part in (value.numerator, value.denominator)]
+    root = Fraction(parts[0], parts[1])
+    return Exact(-root if value < 0 else root)
+
+
+def _whole_root(value: int, n: int) -> int:
+    root = math.isqrt(value) if n == 2 else round(value ** (1 / n)) if value < 2**900 else 0
+    for near in (root - 1, root, root + 1):
+        if near >= 0 and near**n == value:
+            return near
+    raise _Inexact
+
+
+def _rational(x: Exact) -> Fraction:
+    if x.turns:
+        raise _Inexact
+    return x.rational
+
+
+def _whole(x: Exact) -> int:
+    value = _rational(x)
+    if value.denominator != 1 or abs(value) > 10_000:
+        raise _Inexact
+    return int(value)
+
+
+def _short(rational: Fraction, turns: Fraction) -> Exact:
+    for value in (rational, turns):
+        if max(value.numerator.bit_length(), value.denominator.bit_length()) > 4 * MAX_DIGITS:
+            raise _Inexact
+    return Exact(rational, turns)

@@ -16,7 +16,8 @@ from flint import arb, arb_series, ctx
 Ball = arb | arb_series
 
 MAX_ORDER = 8
-ctx.cap = MAX_ORDER  # a global of the library: the longest series anyone here may ask for
+LONGEST = 16
+ctx.cap = LONGEST  # a global of the library: the longest series anyone here may ask for
 NAN = arb.nan()
 
 

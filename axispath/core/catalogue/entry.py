@@ -30,6 +30,9 @@ class Entry:
     ``derivatives`` holds, per argument, the partial derivative as text in the language.
     ``needs`` completes "… is defined only where"; empty if defined everywhere.
     ``breaks`` tells where the graph has poles, jumps or kinks; empty if nowhere.
+    ``guards`` are expressions in the arguments, as text in the language: where none of them is
+    0, the function is smooth or undefined. ``plainer`` is the same function in terms of others,
+    whose behaviour next to a break is known; ``stepped`` marks those that jump or bend.
     ``defaults`` are the values of optional arguments that are left out.
     """
 
@@ -42,6 +45,9 @@ class Entry:
     exact: Callable[..., Any]
     needs: str = ""
     breaks: str = ""
+    guards: tuple[str, ...] = ()
+    plainer: str = ""
+    stepped: bool = False
     defaults: tuple[str, ...] = ()
     angle: Angle = Angle.NONE
     value_in_degrees: Callable[..., Any] | None = None

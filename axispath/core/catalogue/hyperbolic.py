@@ -109,6 +109,8 @@ ENTRIES = (
         ("1 / (sqrt(x - 1) sqrt(x + 1))",),
         needs="the number is at least 1",
         exact=lambda sp, x: sp.acosh(x),
+        guards=("x - 1",),
+        plainer="ln(x + sqrt(x^2 - 1))",
     ),
     Entry(
         Word("artanh", inverse="tanh", spellings=("atanh", "arctanh")),
@@ -120,5 +122,7 @@ ENTRIES = (
         needs="the number is between −1 and 1",
         exact=lambda sp, x: sp.atanh(x),
         breaks="poles at −1 and 1",
+        guards=("1 - x^2",),
+        plainer="(ln(1 + x) - ln(1 - x)) / 2",
     ),
 )

@@ -114,6 +114,7 @@ ENTRIES = (
         (),
         exact=lambda sp, *given: sp.Min(*given),
         breaks="kinks where two values meet",
+        stepped=True,
     ),
     Entry(
         Word("max", VALUES, many=True),
@@ -124,6 +125,7 @@ ENTRIES = (
         (),
         exact=lambda sp, *given: sp.Max(*given),
         breaks="kinks where two values meet",
+        stepped=True,
     ),
     Entry(
         Word("sum", VALUES, many=True),
@@ -161,6 +163,7 @@ ENTRIES = (
         (),
         exact=_exact_median,
         breaks="kinks where two values meet",
+        stepped=True,
     ),
     Entry(
         Word("variance", VALUES, many=True),

@@ -163,6 +163,7 @@ ENTRIES = (
         needs="the number is above 0",
         exact=lambda sp, x: sp.log(x),
         breaks="a pole at 0",
+        guards=("x",),
     ),
     Entry(
         Word("log", spellings=("lg",)),
@@ -174,6 +175,8 @@ ENTRIES = (
         needs="the number is above 0",
         exact=lambda sp, x: sp.log(x, 10),
         breaks="a pole at 0",
+        guards=("x",),
+        plainer="ln(x) / ln(10)",
     ),
     Entry(
         Word("log_base", ("b", "x"), shape=Shape.BASE),
@@ -185,6 +188,8 @@ ENTRIES = (
         needs="the number and the base are above 0 and the base is not 1",
         exact=_exact_logarithm,
         breaks="a pole at x = 0",
+        guards=("b", "b - 1", "x"),
+        plainer="ln(x) / ln(b)",
     ),
     Entry(
         Word("sqrt", shape=Shape.ROOT),
@@ -196,6 +201,7 @@ ENTRIES = (
         needs="the number is not negative",
         exact=lambda sp, x: sp.sqrt(x),
         breaks="a vertical start at 0",
+        guards=("x",),
     ),
     Entry(
         Word("cbrt"),
@@ -206,6 +212,8 @@ ENTRIES = (
         ("1 / (3 cbrt(x)^2)",),
         exact=lambda sp, x: sp.real_root(x, 3),
         breaks="a vertical tangent at 0",
+        guards=("x",),
+        plainer="x^(1/3)",
     ),
     Entry(
         Word("root", ("n", "x"), shape=Shape.INDEXED_ROOT),
@@ -217,6 +225,7 @@ ENTRIES = (
         needs="the index is whole and the number is not negative under an even root",
         exact=_exact_root,
         breaks="a vertical tangent or start at 0",
+        guards=("x",),
     ),
     Entry(
         Word("abs", shape=Shape.BARS),
@@ -227,5 +236,7 @@ ENTRIES = (
         ("abs(x) / x",),
         exact=lambda sp, x: sp.Abs(x),
         breaks="a kink at 0",
+        guards=("x",),
+        stepped=True,
     ),
 )

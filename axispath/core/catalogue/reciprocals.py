@@ -92,6 +92,8 @@ ENTRIES = (
         ball_in_degrees=lambda x: divide(arb(1), _turns(x).cos_pi()),
         exact=lambda sp, x: sp.sec(x),
         breaks="poles where the cosine is 0",
+        guards=("cos(x)",),
+        plainer="1 / cos(x)",
     ),
     Entry(
         Word("csc", inverse="arccsc", spellings=("cosec",)),
@@ -106,6 +108,8 @@ ENTRIES = (
         ball_in_degrees=lambda x: divide(arb(1), _turns(x).sin_pi()),
         exact=lambda sp, x: sp.csc(x),
         breaks="poles where the sine is 0",
+        guards=("sin(x)",),
+        plainer="1 / sin(x)",
     ),
     Entry(
         Word("cot", inverse="arccot", spellings=("cotan",)),
@@ -120,6 +124,8 @@ ENTRIES = (
         ball_in_degrees=lambda x: divide(_turns(x).cos_pi(), _turns(x).sin_pi()),
         exact=lambda sp, x: sp.cot(x),
         breaks="poles where the sine is 0",
+        guards=("sin(x)",),
+        plainer="cos(x) / sin(x)",
     ),
     Entry(
         Word("arcsec", inverse="sec", spellings=("asec",)),
@@ -132,6 +138,8 @@ ENTRIES = (
         angle=Angle.RESULT,
         exact=lambda sp, x: sp.acos(1 / x),
         breaks="a gap between −1 and 1",
+        guards=("x", "x^2 - 1"),
+        plainer="arccos(1 / x)",
     ),
     Entry(
         Word("arccsc", inverse="csc", spellings=("acsc",)),
@@ -144,6 +152,8 @@ ENTRIES = (
         angle=Angle.RESULT,
         exact=lambda sp, x: sp.asin(1 / x),
         breaks="a gap between −1 and 1",
+        guards=("x", "x^2 - 1"),
+        plainer="arcsin(1 / x)",
     ),
     Entry(
         Word("arccot", inverse="cot", spellings=("acot",)),
@@ -166,5 +176,6 @@ ENTRIES = (
         angle=Angle.RESULT,
         exact=lambda sp, y, x: sp.atan2(y, x),
         breaks="a jump across the negative x-axis",
+        guards=("y",),
     ),
 )

@@ -102,6 +102,8 @@ ENTRIES = (
         ("0 / x",),
         exact=lambda sp, x: sp.sign(x),
         breaks="a jump at 0",
+        guards=("x",),
+        stepped=True,
     ),
     Entry(
         Word("floor", shape=Shape.FLOOR),
@@ -112,6 +114,8 @@ ENTRIES = (
         (_FLAT,),
         exact=lambda sp, x: sp.floor(x),
         breaks="jumps at the whole numbers",
+        guards=("sin(180° x)",),
+        stepped=True,
     ),
     Entry(
         Word("ceil", spellings=("ceiling",), shape=Shape.CEILING),
@@ -122,6 +126,8 @@ ENTRIES = (
         (_FLAT,),
         exact=lambda sp, x: sp.ceiling(x),
         breaks="jumps at the whole numbers",
+        plainer="-floor(-x)",
+        stepped=True,
     ),
     Entry(
         Word("round", ("x", "places"), optional=1),
@@ -134,6 +140,8 @@ ENTRIES = (
         needs="the places are a whole number up to 15",
         exact=_exact_round,
         breaks="jumps halfway between the rounded values",
+        plainer="sign(x) floor(|x| 10^places + 1/2) / 10^places",
+        stepped=True,
     ),
     Entry(
         Word("mod", ("a", "b")),
@@ -145,5 +153,7 @@ ENTRIES = (
         needs="the divisor is not 0",
         exact=lambda sp, a, b: a - b * sp.floor(a / b),
         breaks="jumps where a is a multiple of b",
+        plainer="a - b floor(a / b)",
+        stepped=True,
     ),
 )

@@ -119,6 +119,8 @@ ENTRIES = (
         needs="the number is not 0, −1, −2, …",
         exact=lambda sp, x: sp.gamma(x),
         breaks="poles at 0, −1, −2, …",
+        guards=("sin(180° x)",),
+        plainer="π / (sin(180° x) gamma(1 - x))",
     ),
     Entry(
         Word("digamma"),
@@ -130,6 +132,8 @@ ENTRIES = (
         needs="the number is not 0, −1, −2, …",
         exact=lambda sp, x: sp.digamma(x),
         breaks="poles at 0, −1, −2, …",
+        guards=("sin(180° x)",),
+        plainer="digamma(1 - x) - π cos(180° x) / sin(180° x)",
     ),
     Entry(
         Word("polygamma", ("n", "x")),
@@ -141,6 +145,7 @@ ENTRIES = (
         needs="n is a whole number from 1 to 20 and the number is not 0, −1, −2, …",
         exact=_exact_polygamma,
         breaks="poles at 0, −1, −2, …",
+        guards=("sin(180° x)",),
     ),
     Entry(
         Word("erf"),

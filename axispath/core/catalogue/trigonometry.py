@@ -112,6 +112,8 @@ ENTRIES = (
         ball_in_degrees=_tangent_of_degrees_ball,
         exact=lambda sp, x: sp.tan(x),
         breaks="poles at the odd multiples of a right angle",
+        guards=("cos(x)",),
+        plainer="sin(x) / cos(x)",
     ),
     Entry(
         Word("arcsin", inverse="sin", spellings=("asin",)),
@@ -123,6 +125,8 @@ ENTRIES = (
         needs="the number is between −1 and 1",
         angle=Angle.RESULT,
         exact=lambda sp, x: sp.asin(x),
+        guards=("1 - x^2",),
+        plainer="2 arctan(x / (1 + sqrt(1 - x^2)))",
     ),
     Entry(
         Word("arccos", inverse="cos", spellings=("acos",)),
@@ -134,6 +138,8 @@ ENTRIES = (
         needs="the number is between −1 and 1",
         angle=Angle.RESULT,
         exact=lambda sp, x: sp.acos(x),
+        guards=("1 - x^2",),
+        plainer="2 arctan(sqrt(1 - x^2) / (1 + x))",
     ),
     Entry(
         Word("arctan", inverse="tan", spellings=("atan",)),

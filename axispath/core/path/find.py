@@ -4,97 +4,255 @@ from __future__ import annotations
 
 import itertools
 import math
-from fractions import Fraction
+from dataclasses import replace
 
 from flint import arb
 
 from axispath.core.arithmetic.balls import BallFunction, precision
 from axispath.core.arithmetic.interval import End
 from axispath.core.arithmetic.program import Program
-from axispath.core.arithmetic.rationals import exact_value
+from axispath.core.arithmetic.rationals import guess
+from axispath.core.arithmetic.reasons import why_undefined
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.catalogue.balls import OutsideDomain
-from axispath.core.path.isolate import MAX_ROOTS, Isolated, isolate
-from axispath.core.path.landmark import Certainty, Kind, Landmark, Open, Path, Span, Stretch
+from axispath.core.path.at_point import value_at
+from axispath.core.path.breaks import Classifier
+from axispath.core.path.budget import EVALUATIONS, Budget
+from axispath.core.path.isolate import MAX_ROOTS, merged_open
+from axispath.core.path.landmark import (
+    BREAKS,
+    Certainty,
+    Kind,
+    Landmark,
+    Method,
+    Open,
+    Path,
+    Span,
+    Stretch,
+    Undefined,
+)
+from axispath.core.path.pieces import MIDDLE, Cutter, Found, Piece, edge
+from axispath.core.path.prepared import prepared
 from axispath.core.path.root import Root
+from axispath.core.path.scaled import ScaledFunction
+from axispath.core.path.specialise import followed
 from axispath.core.path.tower import Tower, sign
 
-EVALUATIONS = 8_000  # the usual budget of one search
 VALUE_BITS = 160
 
 
 def find_path(
-    plan: Program, unit: AngleUnit, low: End, high: End, evaluations: int = EVALUATIONS
+    plan: Program, unit: AngleUnit, low: End, high: End, budget: Budget | int = EVALUATIONS
 ) -> Path:
-    """Zeros, extrema, inflections and spans of a function of one variable."""
-    function = BallFunction(plan, unit)
-    tower = Tower(function, evaluations)
-    start, stop = _outward(low, high)
-    found = isolate(tower, start, stop, (0, 1, 2))
-    landmarks: list[Landmark] = []
-    for root in found.roots:
-        kind = _kind(tower, root)
-        if kind is not None and _inside(root, low, high):
-            landmarks.append(_landmark(function, plan, kind, root))
-    landmarks += _ends(function, low, high)
-    landmarks += _y_intercept(function, start, stop)
-    ordered = _in_order(landmarks)
-    spans = _spans(function, start, stop, ordered, found)
-    return _path(start, stop, ordered[: 3 * MAX_ROOTS], spans, found)
+    """Where a function is defined and breaks, its zeros, extrema, inflections and spans."""
+    return _Search(plan, unit, low, high, budget, (0, 1, 2)).path()
 
 
 def find_zeros(
-    plan: Program,
-    unit: AngleUnit,
-    low: End,
-    high: End,
-    kind: Kind = Kind.ZERO,
-    evaluations: int = EVALUATIONS,
+    plan: Program, unit: AngleUnit, low: End, high: End, budget: Budget | int = EVALUATIONS
 ) -> Path:
-    """The zeros alone; as intersections where the function is a difference of two."""
-    function = BallFunction(plan, unit)
-    tower = Tower(function, evaluations)
-    start, stop = _outward(low, high)
-    found = isolate(tower, start, stop, (0,))
-    landmarks = [
-        _landmark(function, plan, kind, root)
-        for root in found.roots
-        if root.level == 0 and _inside(root, low, high)
-    ]
-    return _path(start, stop, _in_order(landmarks), [], found)
+    """The zeros alone, and the stretches on which the function is zero."""
+    return _Search(plan, unit, low, high, budget, (0,)).path()
 
 
-def _path(
-    start: float, stop: float, landmarks: list[Landmark], spans: list[Span], found: Isolated
-) -> Path:
-    return Path(
-        start,
-        stop,
-        tuple(landmarks),
-        tuple(spans),
-        tuple(found.open),
-        tuple(found.undefined),
-        tuple(found.flat.get(0, ())),
-        found.more,
-    )
+class _Search:
+    """One search of one interval."""
 
+    def __init__(
+        self,
+        plan: Program,
+        unit: AngleUnit,
+        low: End,
+        high: End,
+        budget: Budget | int,
+        wanted: tuple[int, ...],
+    ) -> None:
+        self.plan = plan
+        self.unit = unit
+        self.wanted = wanted
+        self.budget = Budget(budget) if isinstance(budget, int) else budget
+        self.cutter = Cutter(prepared(plan), unit, self.budget)
+        self.low, self.high = edge(self.cutter, low), edge(self.cutter, high)
+        self.landmarks: list[Landmark] = []
+        self.spans: list[Span] = []
+        self.open: list[Open] = []
+        self.nowhere: list[Stretch] = []
+        self.flat: dict[int, list[Stretch]] = {0: [], 1: []}
 
-def _outward(low: End, high: End) -> tuple[float, float]:
-    """The interval in float64, never narrower than the true one."""
-    start, stop = float(low.ball.mid()), float(high.ball.mid())
-    if not low.ball >= start:
-        start = math.nextafter(start, -math.inf)
-    if not high.ball <= stop:
-        stop = math.nextafter(stop, math.inf)
-    return start, stop
+    def path(self) -> Path:
+        """Everything found."""
+        pieces = self.cutter.cut(self.low, self.high)
+        more = self.cutter.more
+        alive = [piece for piece in pieces if piece.alive]
+        for index, piece in enumerate(alive):
+            share = self.budget.part(len(alive) - index)
+            granted = share.left
+            self.cutter.budget = share
+            more |= self._searched(piece)
+            self.budget.left -= granted - share.left
+        self.cutter.budget = self.budget
+        self.open += [
+            Open(piece.left.low, piece.right.high, piece.open) for piece in pieces if piece.open
+        ]
+        self._at_cuts(pieces)
+        self._y_intercept(pieces)
+        start, stop = self.low.low, self.high.high
+        ordered = in_order(self.landmarks)
+        narrow = (stop - start) * 2.0**-39
+        return Path(
+            start,
+            stop,
+            tuple(_with_extremes(ordered, pieces, self)[: 4 * MAX_ROOTS]),
+            tuple(_joined(self.spans, ordered)),
+            tuple(merged_open(self.open, narrow)),
+            tuple(self._undefined(pieces)),
+            tuple(_merged_flat(self.flat[0], ordered)),
+            tuple(_merged_flat(self.flat[1], ordered)),
+            more,
+        )
 
+    def _searched(self, piece: Piece) -> bool:
+        """Search a piece; gives whether there is more than was listed."""
+        target = self.cutter.plan.result
+        found = self.cutter.search(piece, target, self.wanted)
+        function = self.cutter.function(piece, target)
+        whole = Stretch(piece.left.x, piece.right.x)
+        for level in (0, 1):
+            if level in found.flat and level in self.wanted:
+                self.flat[level].append(whole)
+        tower = Tower(function, self.cutter.budget)
+        marks = []
+        for root in found.roots:
+            kind = _kind(tower, root)
+            if kind is not None:
+                marks.append(self._landmark(piece, function.true, kind, root))
+        self.landmarks += marks
+        self.open += found.open
+        self.nowhere += found.undefined
+        if self.wanted != (0,):
+            self.spans += _spans(function, piece, marks, found)
+        return found.more
 
-def _inside(root: Root, low: End, high: End) -> bool:
-    """Whether a root belongs to the interval; one that cannot be told from an end does."""
-    if root.ball < low.ball or root.ball > high.ball:
+    def _landmark(self, piece: Piece, function: BallFunction, kind: Kind, root: Root) -> Landmark:
+        certainty, method, place = self._certainty(piece, root)
+        x = root.x if place is None else float(place.mid())
+        if root.ball.contains(0):
+            x = 0.0
+        y, y_radius = 0.0, 0.0
+        if kind is not Kind.ZERO:
+            with precision(VALUE_BITS):
+                height = function.value(root.ball if place is None else place)
+            y, y_radius = _height(height), float(height.rad())
+        radius = float(root.ball.rad())
+        return Landmark(
+            kind,
+            x,
+            y,
+            certainty,
+            radius,
+            root.low,
+            root.high,
+            y_radius=y_radius,
+            method=method,
+        )
+
+    def _certainty(self, piece: Piece, root: Root) -> tuple[Certainty, Method, arb | None]:
+        """How sure a root is, how that was found, and its place where that is exact."""
+        if root.level == 0:
+            exact = self._exact_place(root)
+            if exact is not None:
+                return Certainty.EXACT, Method.EXACT, exact
+        if not root.multiple:
+            return Certainty.PROVEN, Method.CROSSING, None
+        if root.level == 0 and self._factor_crosses(piece, root):
+            return Certainty.PROVEN, Method.FACTOR, None
+        if root.level and root.crosses:
+            # The signs on both sides differ, so there is a zero of this level in between.
+            return Certainty.PROVEN, Method.CROSSING, None
+        return Certainty.APPROACHED, Method.TOUCH, None
+
+    def _exact_place(self, root: Root) -> arb | None:
+        """The simple exact number at which the function is exactly 0, if that is the root."""
+        result = self.cutter.plan.result
+        for candidate in guess(root.ball, self.unit is AngleUnit.DEGREE):
+            if not root.holds(candidate.ball):
+                continue
+            value = self.cutter.registers(candidate)[result]
+            if value is not None and value.is_zero:
+                with precision(VALUE_BITS):
+                    return candidate.ball
+        return None
+
+    def _factor_crosses(self, piece: Piece, root: Root) -> bool:
+        """Whether a factor of the function changes sign within the bracket of a root."""
+        for factor in self.cutter.factors(self.cutter.plan.result, piece.branches):
+            if factor == followed(self.cutter.plan.result, piece.branches):
+                continue
+            tower = Tower(self.cutter.function(piece, factor), self.cutter.budget)
+            if tower.sign_at(0, root.low) * tower.sign_at(0, root.high) < 0:
+                return True
         return False
-    at_low, at_high = not root.ball > low.ball, not root.ball < high.ball
-    return not ((at_low and not low.closed) or (at_high and not high.closed))
+
+    def _at_cuts(self, pieces: list[Piece]) -> None:
+        classifier = Classifier(self.cutter, self.spans, self.flat[0])
+        after: list[Piece | None] = [*pieces, None]
+        for before, behind in zip([None, *pieces], after, strict=True):
+            cut = before.right if before is not None else pieces[0].left
+            found = classifier.at(cut, before, behind)
+            self.open += found.open
+            kinds = (Kind.ZERO,) if self.wanted == (0,) else tuple(Kind)
+            self.landmarks += [mark for mark in found.landmarks if mark.kind in kinds]
+
+    def _undefined(self, pieces: list[Piece]) -> list[Undefined]:
+        """Stretches without a value, neighbours with the same reason joined."""
+        gaps = [(piece.left.x, piece.right.x) for piece in pieces if piece.dead is not None]
+        gaps += [(stretch.low, stretch.high) for stretch in self.nowhere]
+        found: list[Undefined] = []
+        for low, high in sorted(gaps):
+            why = why_undefined(self.plan, self.unit, low + (high - low) * MIDDLE) or ""
+            last = found[-1] if found else None
+            if last and last.high == low and last.why == why:
+                found[-1] = replace(last, high=high)
+            else:
+                found.append(Undefined(low, high, why))
+        return found
+
+    def _y_intercept(self, pieces: list[Piece]) -> None:
+        if self.wanted == (0,) or not self.low.low <= 0 <= self.high.high:
+            return
+        for piece in pieces:
+            if piece.alive and piece.low < 0 < piece.high:
+                with precision(VALUE_BITS):
+                    try:
+                        y = self.cutter.function(piece, self.cutter.plan.result).true.value(arb(0))
+                    except OutsideDomain:
+                        return
+                if y.is_finite():
+                    self._intercept(y)
+                return
+        for cut in [self.low, *(piece.right for piece in pieces)]:
+            if cut.x == 0.0 and (cut.end is None or not cut.end.of_domain or cut.end.closed):
+                value = value_at(self.cutter, cut)
+                if value is not None and value.is_finite():
+                    self._intercept(value)
+                return
+
+    def _intercept(self, y: arb) -> None:
+        self.landmarks.append(
+            Landmark(
+                Kind.Y_INTERCEPT,
+                0.0,
+                _height(y),
+                Certainty.PROVEN,
+                y_radius=float(y.rad()),
+                method=Method.VALUE,
+            )
+        )
+
+
+def _height(value: arb) -> float:
+    """The nearest float64, or 0 where nothing speaks against it."""
+    return 0.0 if value.contains(0) else float(value.mid())
 
 
 def _kind(tower: Tower, root: Root) -> Kind | None:
@@ -118,83 +276,11 @@ def _sign_beside(tower: Tower, root: Root) -> int:
     return left or -tower.sign_at(root.level, root.high)
 
 
-def _landmark(function: BallFunction, plan: Program, kind: Kind, root: Root) -> Landmark:
-    x = _tidy(root)
-    with precision(VALUE_BITS):
-        y = 0.0 if kind is Kind.ZERO else float(function.value(root.ball).mid())
-        radius = float(root.ball.rad())
-    if kind is Kind.INTERSECTION:
-        y = math.nan  # the caller knows the functions that meet
-    certainty = _certainty(function, plan, root, x)
-    return Landmark(kind, x, _no_minus_zero(y), certainty, radius, root.low, root.high)
-
-
-def _tidy(root: Root) -> float:
-    """The nearest float64, or 0 where nothing speaks against it."""
-    return 0.0 if root.ball.contains(0) else root.x
-
-
-def _certainty(function: BallFunction, plan: Program, root: Root, x: float) -> Certainty:
-    if root.level == 0 and _exactly_zero(plan, x):
-        return Certainty.EXACT
-    if not root.multiple:
-        return Certainty.PROVEN
-    if not _vanishes(function, root):
-        return Certainty.APPROACHED
-    return Certainty.EXACT if root.level == 0 else Certainty.PROVEN
-
-
-def _vanishes(function: BallFunction, root: Root) -> bool:
-    """Whether the level of a root is 0 there without any rounding."""
-    return root.ball.is_exact() and function.taylor(root.ball, root.level + 1)[-1].is_zero()
-
-
-def _exactly_zero(plan: Program, x: float) -> bool:
-    """Whether the function is 0 at a short fraction next to ``x``, in exact arithmetic."""
-    fraction = Fraction(x).limit_denominator(10_000)
-    return abs(float(fraction) - x) <= abs(x) * 1e-14 and exact_value(plan, fraction) == 0
-
-
-def _no_minus_zero(y: float) -> float:
-    return y + 0.0
-
-
-def _ends(function: BallFunction, low: End, high: End) -> list[Landmark]:
-    found = []
-    for end in (low, high):
-        if not end.of_domain:
-            continue
-        y = _value_at(function, end.ball)
-        if y is not None:
-            x = float(end.ball.mid())
-            radius = float(end.ball.rad())
-            found.append(
-                Landmark(Kind.END, x, y, Certainty.PROVEN, radius, x, x, closed=end.closed)
-            )
-    return found
-
-
-def _y_intercept(function: BallFunction, start: float, stop: float) -> list[Landmark]:
-    if not start <= 0 <= stop:
-        return []
-    y = _value_at(function, arb(0))
-    return [] if y is None else [Landmark(Kind.Y_INTERCEPT, 0.0, y, Certainty.PROVEN)]
-
-
-def _value_at(function: BallFunction, x: arb) -> float | None:
-    with precision(VALUE_BITS):
-        try:
-            value = function.value(x)
-        except OutsideDomain:
-            return None
-        return _no_minus_zero(float(value.mid())) if value.is_finite() else None
-
-
-def _in_order(landmarks: list[Landmark]) -> list[Landmark]:
+def in_order(landmarks: list[Landmark]) -> list[Landmark]:
     """By x, each kind once per place: neighbouring boxes may both report a shared end."""
     ordered: list[Landmark] = []
     for item in sorted(landmarks, key=lambda landmark: (landmark.x, landmark.kind)):
-        twin = next((o for o in reversed(ordered[-6:]) if o.kind == item.kind), None)
+        twin = next((o for o in reversed(ordered[-8:]) if o.kind == item.kind), None)
         if twin and item.x - twin.x <= 2 * (item.radius + twin.radius):
             continue
         ordered.append(item)
@@ -202,53 +288,96 @@ def _in_order(landmarks: list[Landmark]) -> list[Landmark]:
 
 
 def _spans(
-    function: BallFunction,
-    start: float,
-    stop: float,
-    landmarks: list[Landmark],
-    found: Isolated,
+    function: ScaledFunction, piece: Piece, marks: list[Landmark], found: Found
 ) -> list[Span]:
     """Signs between neighbours, read off in the middle: they cannot change in between."""
-    closed_off: list[Open | Stretch] = [*found.open, *found.undefined]
-    marks = {start, stop, *(landmark.x for landmark in landmarks)}
-    for stretch in closed_off:
-        marks |= {stretch.low, stretch.high}
-    places = sorted(mark for mark in marks if start <= mark <= stop)
+    places = {piece.left.x, piece.right.x, *(mark.x for mark in marks)}
+    for stretch in found.open:
+        places |= {stretch.low, stretch.high}
+    inside = sorted(x for x in places if piece.left.x <= x <= piece.right.x)
     spans = []
-    for low, high in itertools.pairwise(places):
-        middle = (low + high) / 2
-        if any(stretch.low <= middle <= stretch.high for stretch in closed_off):
+    for low, high in itertools.pairwise(inside):
+        middle = low + (high - low) / 2
+        if not low < middle < high or any(o.low <= middle <= o.high for o in found.open):
             continue
-        signs = _signs(function, middle)
+        signs = _signs(function, middle, found.flat)
         if signs is not None:
             spans.append(Span(low, high, *signs))
-    return _joined(spans, landmarks)
+    return spans
 
 
-def _signs(function: BallFunction, x: float) -> tuple[int, int, int] | None:
+def _signs(function: ScaledFunction, x: float, flat: frozenset[int]) -> tuple[int, int, int] | None:
     with precision(VALUE_BITS):
         try:
-            value, slope, bend = function.taylor(arb(x), 3)
+            levels = function.taylor(arb(x), 3)
         except OutsideDomain:
             return None
-        return sign(value), sign(slope), sign(bend)
+    value, slope, bend = (0 if k in flat else sign(level) for k, level in enumerate(levels))
+    return value, slope, bend
 
 
 def _joined(spans: list[Span], landmarks: list[Landmark]) -> list[Span]:
     """Spans that differ in nothing become one, as at a y-intercept."""
     joined: list[Span] = []
-    for span in spans:
+    marks = {mark.x for mark in landmarks if mark.kind is not Kind.Y_INTERCEPT}
+    for span in sorted(spans, key=lambda s: s.low):
         last = joined[-1] if joined else None
         alike = last and (last.sign, last.direction, last.bend) == (
             span.sign,
             span.direction,
             span.bend,
         )
-        touched = any(
-            mark.x == span.low and mark.kind is not Kind.Y_INTERCEPT for mark in landmarks
-        )
-        if last and alike and last.high == span.low and not touched:
-            joined[-1] = Span(last.low, span.high, span.sign, span.direction, span.bend)
+        if last and alike and last.high == span.low and span.low not in marks:
+            joined[-1] = replace(last, high=span.high)
         else:
             joined.append(span)
     return joined
+
+
+def _merged_flat(stretches: list[Stretch], landmarks: list[Landmark]) -> list[Stretch]:
+    """Stretches that go on into one another without a break."""
+    broken = {mark.x for mark in landmarks if mark.kind in BREAKS}
+    joined: list[Stretch] = []
+    for stretch in stretches:
+        if joined and joined[-1].high == stretch.low and stretch.low not in broken:
+            joined[-1] = Stretch(joined[-1].low, stretch.high)
+        else:
+            joined.append(stretch)
+    return joined
+
+
+def _with_extremes(ordered: list[Landmark], pieces: list[Piece], search: _Search) -> list[Landmark]:
+    """The landmarks, with the largest and the smallest value over the interval marked."""
+    turning = [m for m in ordered if m.kind in (Kind.MAXIMUM, Kind.MINIMUM)]
+    if not turning or search.open:
+        return ordered
+    bounds = _bounds(ordered, pieces, search)
+    marked = []
+    for mark in ordered:
+        whole = (mark.kind is Kind.MAXIMUM and all(mark.y >= b for b in bounds)) or (
+            mark.kind is Kind.MINIMUM and all(mark.y <= b for b in bounds)
+        )
+        marked.append(replace(mark, whole=whole))
+    return marked
+
+
+def _bounds(ordered: list[Landmark], pieces: list[Piece], search: _Search) -> list[float]:
+    """Every height that the function takes or comes close to at its turning points and ends."""
+    heights = [m.y for m in ordered if m.kind in (Kind.MAXIMUM, Kind.MINIMUM, Kind.Y_INTERCEPT)]
+    for mark in ordered:
+        if mark.kind in BREAKS:
+            heights += [mark.left, mark.right, mark.y]
+    for cut, piece in ((search.low, pieces[0]), (search.high, pieces[-1])):
+        if piece.alive:
+            with precision(VALUE_BITS):
+                try:
+                    y = search.cutter.function(piece, search.cutter.plan.result).true.value(
+                        cut.ball
+                    )
+                except OutsideDomain:
+                    continue
+            heights.append(float(y.mid()))
+    return [y for y in heights if not math.isnan(y)]
+
+
+__all__ = ["EVALUATIONS", "find_path", "find_zeros", "in_order"]

@@ -7,15 +7,16 @@ from collections.abc import Iterable
 
 import numpy as np
 
-from axispath.core.path.landmark import Kind, Path
-from axispath.core.path.lanes import path_of
+from axispath.core.path.landmark import BREAKS, Kind, Path
+from axispath.core.path.lanes import Effort, path_of
 from axispath.core.sheet.document import Document, View
 from axispath.core.sheet.edits import with_view
 from axispath.core.sheet.resolve import ResolvedLane, resolve
 
 REACHES = (10.0, 100.0, 1000.0)  # how far from 0 to look for something to show
 MANY = 9  # more landmarks than this and only those nearest to 0 are framed
-MATTERING = (Kind.ZERO, Kind.MAXIMUM, Kind.MINIMUM)
+MATTERING = (Kind.ZERO, Kind.MAXIMUM, Kind.MINIMUM, *BREAKS)
+EFFORT = Effort(evaluations=1500)
 MARGIN = 0.15
 LARGEST = 1e9
 
@@ -82,7 +83,7 @@ def _box(lane: ResolvedLane, margins: bool = True) -> Box | None:
         left = min(left, right - 10.0 if left >= right else left)
     heights = [mark.y for mark in path.landmarks if mark.kind is not Kind.INFLECTION]
     heights = [y for mark_y in heights if math.isfinite(y := mark_y) and abs(y) < LARGEST]
-    chosen = [mark.y for mark in marks]
+    chosen = [y for mark in marks for y in (mark.y, mark.left, mark.right) if math.isfinite(y)]
     if low or high:
         chosen = [*chosen, *heights]
     vertical = _upwards(lane, chosen, left, right, margins)
@@ -100,7 +101,7 @@ def _telling_path(lane: ResolvedLane) -> Path | None:
     for reach in REACHES:
         left = low.x if low else (high.x if high else 0.0) - reach
         right = high.x if high else (low.x if low else 0.0) + reach
-        path = path_of(lane, left, right)
+        path = path_of(lane, left, right, EFFORT)
         first = first or path
         if path is None or (low and high) or path.of(*MATTERING):
             return path

@@ -7,7 +7,7 @@ from enum import StrEnum
 
 
 class Kind(StrEnum):
-    """The kinds of landmarks found so far."""
+    """The kinds of landmarks."""
 
     ZERO = "zero"
     MAXIMUM = "maximum"
@@ -15,7 +15,14 @@ class Kind(StrEnum):
     INFLECTION = "inflection"
     INTERSECTION = "intersection"
     Y_INTERCEPT = "y-intercept"
+    POLE = "pole"
+    JUMP = "jump"
+    HOLE = "hole"
+    KINK = "kink"
     END = "end"
+
+
+BREAKS = (Kind.POLE, Kind.JUMP, Kind.HOLE, Kind.KINK, Kind.END)
 
 
 class Certainty(StrEnum):
@@ -26,12 +33,28 @@ class Certainty(StrEnum):
     APPROACHED = "approached"
 
 
+class Method(StrEnum):
+    """How a landmark was found."""
+
+    CROSSING = "crossing"  # a change of sign, narrowed by interval Newton
+    EXACT = "exact"  # exact arithmetic at a simple place
+    TOUCH = "touch"  # zero as far as can be told, without a change of sign
+    FACTOR = "factor"  # a factor changes sign
+    VALUE = "value"  # a value computed at a place that is known
+    SIDES = "sides"  # what the function does on both sides of a place where it may break
+
+
 @dataclass(frozen=True, slots=True)
 class Landmark:
     """A point of a path.
 
     The true place lies within ``radius`` of ``x``, and within [``low``, ``high``], the
-    bracket in which it is the only one of its kind. ``closed`` is for ends of a domain.
+    bracket in which it is the only one of its kind; ``y`` lies within ``y_radius`` of the true
+    height. At a break ``left`` and ``right`` are the one-sided limits, ±∞ at a pole and NaN
+    where a side has no function, and ``y`` is the value there, the missing value of a hole or the
+    limit at an end; it is NaN at a pole and where there is none. ``closed`` tells whether the
+    function has the value ``y`` there. ``whole`` marks the largest and the smallest value
+    over the interval.
     """
 
     kind: Kind
@@ -42,12 +65,17 @@ class Landmark:
     low: float = 0.0
     high: float = 0.0
     closed: bool = True
+    y_radius: float = 0.0
+    method: Method = Method.CROSSING
+    left: float = float("nan")
+    right: float = float("nan")
+    whole: bool = False
 
 
 class Reason(StrEnum):
     """Why a stretch stayed open."""
 
-    BREAK = "break"  # the function may break there: a pole, a jump, the edge of its domain
+    BREAK = "break"  # the function may break there, in a way that could not be settled
     CLOSE = "close"  # landmarks too close together to be told apart
     BUDGET = "budget"  # more work than this search was given
 
@@ -84,11 +112,21 @@ class Stretch:
 
 
 @dataclass(frozen=True, slots=True)
+class Undefined:
+    """A stretch on which the function surely has no value, and why."""
+
+    low: float
+    high: float
+    why: str = ""
+
+
+@dataclass(frozen=True, slots=True)
 class Path:
     """The landmarks of a function over an interval, in order, and what lies between them.
 
     Nothing is missing from ``landmarks`` outside the ``open`` stretches. On ``undefined``
-    the function surely has no value; on ``zero`` it is identically zero.
+    the function surely has no value; on ``zero`` it is identically zero; ``flat`` are stretches
+    on which it is constant.
     """
 
     low: float
@@ -96,14 +134,16 @@ class Path:
     landmarks: tuple[Landmark, ...]
     spans: tuple[Span, ...]
     open: tuple[Open, ...]
-    undefined: tuple[Stretch, ...]
+    undefined: tuple[Undefined, ...]
     zero: tuple[Stretch, ...]
+    flat: tuple[Stretch, ...] = ()
     more: bool = False
+    proven: bool = True
 
     @property
     def complete(self) -> bool:
-        """Whether every landmark of the interval is listed."""
-        return not self.open and not self.more
+        """Whether every landmark of the interval is listed, for certain."""
+        return self.proven and not self.open and not self.more
 
     def of(self, *kinds: Kind) -> tuple[Landmark, ...]:
         """The landmarks of these kinds."""

@@ -3,9 +3,8 @@
 from __future__ import annotations
 
 import itertools
-from collections.abc import Callable
+from collections.abc import Callable, Hashable
 from dataclasses import dataclass, replace
-from typing import TypeVar, cast
 
 import numpy as np
 
@@ -13,51 +12,84 @@ from axispath.core.arithmetic.build import program
 from axispath.core.arithmetic.interval import End
 from axispath.core.arithmetic.program import Definition, Program
 from axispath.core.language.tree import Call, FunctionStatement, Name, Negation, Sum
-from axispath.core.path.find import EVALUATIONS, find_path, find_zeros
+from axispath.core.path.budget import EVALUATIONS, Budget
+from axispath.core.path.find import find_path, find_zeros
 from axispath.core.path.landmark import Kind, Path
 from axispath.core.sheet.resolve import ResolvedLane
 
 REMEMBERED = 64
 MOST_CROSSED = 12
-IN_ALL = 40_000  # evaluations that one look at a sheet may take, shared by its searches
-LEAST = 300
-Result = TypeVar("Result")
+SEARCHES = 5  # as many searches of a look at a sheet may take the whole effort each
+LEAST = 300  # evaluations
 
 
-def interval(lane: ResolvedLane, left: float, right: float) -> tuple[End, End] | None:
+@dataclass(frozen=True, slots=True)
+class Effort:
+    """What one look at a sheet may cost: of each search, while there are few of them.
+
+    ``seconds`` needs a ``clock``, which the core does not have.
+    """
+
+    evaluations: int = EVALUATIONS
+    seconds: float | None = None
+    clock: Callable[[], float] | None = None
+
+    def budget(self, searches: int) -> Budget:
+        """The budget of one of so many searches."""
+        part = min(1.0, SEARCHES / max(searches, 1))
+        seconds = None if self.seconds is None else self.seconds * part
+        return Budget(max(LEAST, int(self.evaluations * part)), seconds, self.clock)
+
+
+USUAL = Effort()
+Range = tuple[End, End]
+
+
+def interval(lane: ResolvedLane, left: float, right: float, only: Range | None) -> Range | None:
     """Where to look for landmarks: the whole domain, or the view where the domain has no end.
 
-    None where a half-open domain lies outside the view.
+    ``only`` narrows it to a part. None where nothing of the domain is left.
     """
     low, high = lane.ends
     low = low or End.at(left)
     high = high or End.at(right)
+    if only is not None:
+        bounds = lane.ends
+        low = only[0] if bounds[0] is None or only[0].ball > bounds[0].ball else bounds[0]
+        high = only[1] if bounds[1] is None or only[1].ball < bounds[1].ball else bounds[1]
     return (low, high) if low.ball < high.ball else None
 
 
 def path_of(
-    lane: ResolvedLane, left: float, right: float, evaluations: int = EVALUATIONS
+    lane: ResolvedLane,
+    left: float,
+    right: float,
+    effort: Effort = USUAL,
+    searches: int = 1,
+    only: Range | None = None,
 ) -> Path | None:
-    """The path of a lane in a view from ``left`` to ``right``."""
-    ends = interval(lane, left, right)
+    """The path of a lane in a view from ``left`` to ``right``, as one of so many searches."""
+    ends = interval(lane, left, right, only)
     if ends is None:
         return None
-    key = (ends[0].x, ends[1].x, evaluations)
-    return _remembered(lane, key, lambda: find_path(lane.program, lane.unit, *ends, evaluations))
+    key = (ends[0].x, ends[1].x)
+    budget = effort.budget(searches)
+    return _remembered(lane, key, budget, lambda: find_path(lane.program, lane.unit, *ends, budget))
 
 
-def share(count: int) -> int:
-    """How many evaluations each of ``count`` searches of one look at a sheet may take."""
-    return max(LEAST, min(EVALUATIONS, IN_ALL // max(count, 1)))
-
-
-def _remembered(lane: ResolvedLane, key: tuple[object, ...], work: Callable[[], Result]) -> Result:
-    memory = lane.memory
-    if key not in memory:
-        while len(memory) >= REMEMBERED:
-            memory.pop(next(iter(memory)), None)
-        memory[key] = work()
-    return cast(Result, memory[key])
+def _remembered(
+    lane: ResolvedLane, key: Hashable, budget: Budget, work: Callable[[], Path]
+) -> Path:
+    """A path found before, unless it stayed open and there is more to spend now."""
+    memory, effort = lane.memory, budget.left
+    known: tuple[Path, int] | None = memory.get(key)
+    if known is not None and (known[0].complete or known[1] >= effort):
+        return known[0]
+    while len(memory) >= REMEMBERED:
+        memory.pop(next(iter(memory)), None)
+    path = work()
+    memory[key] = (path, effort)
+    return path
 
 
 @dataclass(frozen=True, slots=True)
@@ -69,43 +101,53 @@ class Crossing:
     path: Path
 
 
-def crossings(lanes: list[ResolvedLane], left: float, right: float) -> list[Crossing]:
+def crossings(
+    lanes: list[ResolvedLane],
+    left: float,
+    right: float,
+    effort: Effort = USUAL,
+    only: Range | None = None,
+) -> list[Crossing]:
     """The intersections of every two lanes on what their domains have in common.
 
     Of more than MOST_CROSSED lanes the first ones only.
     """
-    lanes = lanes[:MOST_CROSSED]
-    evaluations = share(len(lanes) * (len(lanes) - 1) // 2)
+    pairs = list(itertools.combinations(lanes[:MOST_CROSSED], 2))
     found = []
-    for first, second in itertools.combinations(lanes, 2):
-        path = _crossing(first, second, left, right, evaluations)
-        if path is not None:
+    for first, second in pairs:
+        ends = _common(first, second, left, right, only)
+        if ends is not None:
+            path = _crossing(first, second, ends, effort.budget(len(pairs)))
             found.append(Crossing(first, second, path))
     return found
 
 
-def _crossing(
-    first: ResolvedLane, second: ResolvedLane, left: float, right: float, evaluations: int
-) -> Path | None:
-    ends = [interval(lane, left, right) for lane in (first, second)]
-    if ends[0] is None or ends[1] is None:
+def _common(
+    first: ResolvedLane,
+    second: ResolvedLane,
+    left: float,
+    right: float,
+    only: Range | None,
+) -> Range | None:
+    one, other = (interval(lane, left, right, only) for lane in (first, second))
+    if one is None or other is None:
         return None
-    low = max(ends[0][0], ends[1][0], key=lambda end: end.x)
-    high = min(ends[0][1], ends[1][1], key=lambda end: end.x)
-    if not low.ball < high.ball:
-        return None
-    key = (second.program, low.x, high.x, evaluations)
+    low = max(one[0], other[0], key=lambda end: end.x)
+    high = min(one[1], other[1], key=lambda end: end.x)
+    return (low, high) if low.ball < high.ball else None
 
+
+def _crossing(first: ResolvedLane, second: ResolvedLane, ends: Range, budget: Budget) -> Path:
     def work() -> Path:
-        plan = _difference(first, second)
-        path = find_zeros(plan, first.unit, low, high, Kind.INTERSECTION, evaluations)
+        path = find_zeros(_difference(first, second), first.unit, *ends, budget)
         heights = first.floats(np.array([mark.x for mark in path.landmarks], dtype=float))
-        marks = (
-            replace(mark, y=float(y) + 0.0) for mark, y in zip(path.landmarks, heights, strict=True)
+        marks = tuple(
+            replace(mark, kind=Kind.INTERSECTION, y=float(y) + 0.0)
+            for mark, y in zip(path.landmarks, heights, strict=True)
         )
-        return replace(path, landmarks=tuple(marks))
+        return replace(path, landmarks=marks)
 
-    return _remembered(first, key, work)
+    return _remembered(first, (second.program, ends[0].x, ends[1].x), budget, work)
 
 
 def _difference(first: ResolvedLane, second: ResolvedLane) -> Program:

@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
+from math import comb
 
 from flint import arb
 
@@ -16,6 +17,7 @@ from axispath.core.path.tower import LADDER, Tower, sign
 
 MAX_STEPS = 400
 FLOAT_STEPS = 60
+POLYNOMIAL_STEPS = 12
 
 
 @dataclass
@@ -40,6 +42,10 @@ class Root:
         width = self.high - self.low
         return bool(self.ball.rad() <= max(abs(self.x) * 1e-14, width * 1e-14))
 
+    def holds(self, place: arb) -> bool:
+        """Whether a place lies in the bracket in which the zero is the only one."""
+        return bool(place >= self.low and place <= self.high)
+
     @property
     def x(self) -> float:
         """The nearest float64."""
@@ -59,7 +65,7 @@ def narrow(tower: Tower, root: Root, bits: int, sign_low: int) -> None:
     """Narrow the ball of a simple root to about ``bits`` of working precision."""
     level, wide = root.level, root.ball
     if not root.bits:
-        wide = _close_in(tower, level, wide, sign_low)
+        wide = _close_in(tower, level, wide, sign_low, bits)
     with precision(bits):
         # Next to 0 relative precision has no end, so the bracket's width sets a floor.
         scale = max(abs(root.x), (root.high - root.low) * 2.0**-20)
@@ -67,11 +73,9 @@ def narrow(tower: Tower, root: Root, bits: int, sign_low: int) -> None:
         for _ in range(MAX_STEPS):
             if wide.rad() <= fine:
                 break
-            middle = arb(wide.mid())
-            slope = tower.levels(wide, level + 2)[level + 1]
-            at_middle = tower.level(level, middle) if slope != 0 else slope
-            if slope != 0:
-                closer = (middle - at_middle / slope).intersection(wide)
+            newton = _newton(tower, level, wide)
+            if newton is not None:
+                closer = newton.intersection(wide)
             else:
                 closer = _cut(tower, level, wide, sign_low)
             if closer.rad() > wide.rad() * 0.9:
@@ -80,37 +84,75 @@ def narrow(tower: Tower, root: Root, bits: int, sign_low: int) -> None:
     root.ball, root.bits = wide, bits
 
 
-def _close_in(tower: Tower, level: int, wide: arb, sign_low: int) -> arb:
-    """A tight bracket around the zero: found in floating point, then proved by its signs.
+def _newton(tower: Tower, level: int, wide: arb) -> arb | None:
+    """m − F(m)/F'(X); None where the slope may be 0."""
+    slope = tower.true_levels(wide, level + 2)[level + 1]
+    if slope != 0:
+        middle = arb(wide.mid())
+        return middle - tower.true_levels(middle, level + 1)[level] / slope
+    return None
 
-    Newton steps, kept inside the bracket by bisection; nothing found here is believed
-    until the signs at both ends of the tight bracket have been enclosed.
+
+def _close_in(tower: Tower, level: int, wide: arb, sign_low: int, bits: int) -> arb:
+    """A tight ball around the zero, guessed in floating point and then proved.
+
+    Each guess solves the Taylor polynomial around the last one. Nothing guessed is believed
+    until interval Newton maps the tight ball into itself, or the signs at its ends differ.
     """
     low, high = float(wide.lower()), float(wide.upper())
     width = high - low
     x = (low + high) / 2
     with precision(LADDER[0]):
         for _ in range(FLOAT_STEPS):
-            levels = tower.levels(arb(x), level + 2)
-            value, slope = float(levels[level].mid()), float(levels[level + 1].mid())
-            if value * sign_low > 0:
+            slopes = _slopes(tower, level, x)
+            if slopes[0] * sign_low > 0:
                 low = x
             else:
                 high = x
-            closer = x - value / slope if slope else math.nan
-            if not low < closer < high:
-                closer = (low + high) / 2
-            step, x = abs(closer - x), closer
-            if step <= abs(x) * 1e-13 + width * 1e-16:
+            step = _small_zero(slopes, low - x, high - x)
+            if abs(step) <= abs(x) * 1e-11 + width * 1e-15:
+                x += step  # the polynomial is exact to far higher order than that
                 break
+            x = x + step if low < x + step < high else (low + high) / 2
     for room in (2.0**-44, 2.0**-36, 2.0**-26):
         reach = max(abs(x), width * 2.0**-10) * room
         left, right = x - reach, x + reach
-        if wide.contains(arb(left)) and wide.contains(arb(right)):
-            signs = tower.sign_at(level, left), tower.sign_at(level, right)
-            if signs == (sign_low, -sign_low):
-                return arb(left).union(arb(right))
+        if not (wide.contains(arb(left)) and wide.contains(arb(right))):
+            continue
+        tight = arb(left).union(arb(right))
+        with precision(bits):
+            mapped = _newton(tower, level, tight)
+        if mapped is not None and tight.contains_interior(mapped):
+            return mapped
+        signs = tower.sign_at(level, left), tower.sign_at(level, right)
+        if signs == (sign_low, -sign_low):
+            return tight
     return wide
+
+
+def _slopes(tower: Tower, level: int, x: float) -> list[float]:
+    """Taylor coefficients of a level at x, in floating point."""
+    found = tower.coefficients_from(level, arb(x))
+    return [float(found[k].mid()) * comb(k, level) for k in range(level, len(found))]
+
+
+def _small_zero(coefficients: list[float], low: float, high: float) -> float:
+    """A zero of a polynomial between ``low`` and ``high`` by Newton, NaN if none is met."""
+    h, room = 0.0, (high - low) * 1e-12
+    for _ in range(POLYNOMIAL_STEPS):
+        value = slope = 0.0
+        for c in reversed(coefficients):
+            slope = slope * h + value
+            value = value * h + c
+        if not slope:
+            return math.nan
+        step = value / slope
+        h -= step
+        if not low - room <= h <= high + room:
+            return math.nan
+        if abs(step) <= 1e-15 * abs(h):
+            break
+    return h
 
 
 def _cut(tower: Tower, level: int, wide: arb, sign_low: int) -> arb:

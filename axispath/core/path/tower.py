@@ -5,7 +5,9 @@ from __future__ import annotations
 from flint import arb
 
 from axispath.core.arithmetic.balls import BallFunction, precision
-from axispath.core.catalogue.balls import NAN, OutsideDomain
+from axispath.core.catalogue.balls import MAX_ORDER, NAN, OutsideDomain
+from axispath.core.path.budget import Budget
+from axispath.core.path.scaled import ScaledFunction
 
 FACTORIALS = (1, 1, 2, 6, 24, 120, 720, 5040)
 LADDER = (53, 96, 320)  # precisions tried in turn before a sign is given up
@@ -13,24 +15,50 @@ SIGNS_AT_ONCE = 4
 
 
 class Tower:
-    """Level k is the k-th derivative. Counts its evaluations against a budget."""
+    """Level k is the k-th derivative. Counts its evaluations against a budget.
 
-    def __init__(self, function: BallFunction, evaluations: int) -> None:
+    ``levels`` and ``sign_at`` may leave out a positive factor, the same for all levels at one
+    x; ``true_levels`` does not.
+    """
+
+    def __init__(self, function: ScaledFunction, budget: Budget) -> None:
         self.function = function
-        self.left = evaluations
+        self.true: BallFunction = function.true
+        self.budget = budget
         self._signs: dict[float, list[int]] = {}
 
+    @property
+    def scaled(self) -> bool:
+        """Whether a factor is left out that is not the same at all x."""
+        return self.function.scaled
+
     def levels(self, x: arb, count: int) -> list[arb]:
-        """Enclosures of levels 0 to ``count`` − 1 over ``x``."""
-        self.left -= 1
+        """Enclosures of levels 0 to ``count`` − 1 over ``x``, up to a positive factor."""
+        self.budget.spend()
         coefficients = self.function.taylor(x, count)
         return [c * f for c, f in zip(coefficients, FACTORIALS, strict=False)]
 
+    def coefficients(self, x: arb) -> list[arb]:
+        """As many Taylor coefficients as there are, up to a positive factor."""
+        self.budget.spend()
+        return self.function.taylor(x, MAX_ORDER)
+
+    def coefficients_from(self, level: int, x: arb) -> list[arb]:
+        """Taylor coefficients that may be used together from a level on."""
+        self.budget.spend()
+        return self.function.from_level(level, x, MAX_ORDER)
+
+    def true_levels(self, x: arb, count: int) -> list[arb]:
+        """Enclosures of levels 0 to ``count`` − 1 over ``x``."""
+        self.budget.spend()
+        coefficients = self.true.taylor(x, count)
+        return [c * f for c, f in zip(coefficients, FACTORIALS, strict=False)]
+
     def level(self, k: int, x: arb) -> arb:
-        """An enclosure of level ``k``; NaN where the function is surely undefined."""
+        """Level ``k`` up to a positive factor; NaN where the function is surely undefined."""
         try:
             if k == 0:
-                self.left -= 1
+                self.budget.spend()
                 return self.function.value(x)
             return self.levels(x, k + 1)[k]
         except OutsideDomain:

@@ -8,6 +8,7 @@ from __future__ import annotations
 from collections.abc import Hashable, Iterator
 from dataclasses import dataclass, field
 from functools import cached_property, lru_cache
+from typing import Any
 
 from flint import arb
 
@@ -23,6 +24,7 @@ from axispath.core.arithmetic.floats import (
 )
 from axispath.core.arithmetic.interval import End
 from axispath.core.arithmetic.program import Definition, NotComputable, Program
+from axispath.core.arithmetic.rationals import exact_registers
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.language.errors import LanguageError
 from axispath.core.language.scope import Scope
@@ -106,7 +108,7 @@ class ResolvedLane:
         return getattr(self.statement, "domain", None)
 
     @cached_property
-    def memory(self) -> dict[Hashable, object]:
+    def memory(self) -> dict[Hashable, Any]:
         """Results of work on this lane, kept for as long as the lane means the same."""
         return {}
 
@@ -122,8 +124,10 @@ class ResolvedLane:
         if end is None:
             return None
         with precision(END_BITS):
-            ball = constant_ball(program(end, (), self.definitions), self.unit)
-        return End(ball, closed, of_domain=True)
+            plan = program(end, (), self.definitions)
+            ball = constant_ball(plan, self.unit)
+        exact = exact_registers(plan, self.unit)[plan.result]
+        return End(ball, closed, of_domain=True, exact=exact)
 
 
 @dataclass(frozen=True)

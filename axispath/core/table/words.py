@@ -5,53 +5,110 @@ from __future__ import annotations
 import numpy as np
 
 from axispath.core.language.numbers import decimal, listed
-from axispath.core.path.landmark import Kind, Path
-from axispath.core.path.lanes import path_of, share
+from axispath.core.path.landmark import BREAKS, Kind, Path
+from axispath.core.path.survey import Survey
 from axispath.core.sheet.document import Document
 from axispath.core.sheet.resolve import ResolvedLane, resolve
 from axispath.core.table.values import column
 
 SAMPLES = 400
+MOST_NAMED = 6
 
 
-def in_words(document: Document) -> str:
+def in_words(document: Document, found: Survey) -> str:
     """The visible lanes described by their paths."""
-    view = document.view
-    sentences = []
-    lanes = resolve(document).functions()
-    for lane in lanes:
-        path = path_of(lane, view.left, view.right, share(len(lanes)))
-        sentences.append(_described(lane, path, document.digits))
+    sentences = [_described(lane, path, document.digits) for lane, path in found.lanes]
     return " ".join(sentences) or "The plot is empty."
 
 
 def _described(lane: ResolvedLane, path: Path | None, digits: int) -> str:
     if path is None:
         return f"{lane.name} is not in this view."
-    if path.undefined and not path.spans:
+    if undefined_throughout(path):
         return f"{lane.name} is undefined here."
     phrases = []
-    for kind, one in ((Kind.ZERO, "zero"), (Kind.MAXIMUM, "maximum"), (Kind.MINIMUM, "minimum")):
-        marks = path.of(kind)[:6]
+    for kind, one in KINDS.items():
+        marks = path.of(kind)[:MOST_NAMED]
         if marks:
             at = ", ".join(decimal(mark.x, digits) for mark in marks)
-            phrases.append(f"{one if len(marks) == 1 else KINDS[kind]} at {at}")
+            phrases.append(f"{one[0] if len(marks) == 1 else one[1]} at {at}")
     found = "; ".join(phrases) or "no zeros and no turning points"
     return f"{lane.name} from {decimal(path.low, digits)} to {decimal(path.high, digits)}: {found}."
 
 
-KINDS = {Kind.ZERO: "zeros", Kind.MAXIMUM: "maxima", Kind.MINIMUM: "minima"}
+KINDS = {
+    Kind.ZERO: ("zero", "zeros"),
+    Kind.MAXIMUM: ("maximum", "maxima"),
+    Kind.MINIMUM: ("minimum", "minima"),
+    Kind.POLE: ("pole", "poles"),
+    Kind.JUMP: ("jump", "jumps"),
+    Kind.HOLE: ("hole", "holes"),
+}
 
 
-def explain_empty(document: Document) -> tuple[str, bool]:
+def undefined_throughout(path: Path) -> bool:
+    """Whether the function surely has no value anywhere on the interval."""
+    return bool(path.undefined) and not path.spans and not path.open
+
+
+def defined_where(path: Path, variable: str, digits: int) -> str:
+    """The part of the interval on which the function is defined; empty where that is all."""
+    if not path.undefined:
+        return _without(path, variable, digits)
+    closed = {mark.x for mark in path.landmarks if mark.closed and mark.kind in BREAKS}
+    parts = []
+    low = path.low
+    for gap in [*path.undefined, None]:
+        high = path.high if gap is None else gap.low
+        if low < high:
+            parts.append(_part(path, low, high, closed, variable, digits))
+        elif low == high and low in closed:
+            parts.append(f"{variable} = {decimal(low, digits)}")
+        low = gap.high if gap is not None else low
+    where = " or ".join(parts)
+    return f"{where}{_without(path, variable, digits, inside=True)}" if where else ""
+
+
+def _part(
+    path: Path, low: float, high: float, closed: set[float], variable: str, digits: int
+) -> str:
+    below, above = (decimal(x, digits) for x in (low, high))
+    if low == path.low and high == path.high:
+        return ""
+    if high == path.high:
+        return f"{variable} {'≥' if low in closed else '>'} {below}"
+    if low == path.low:
+        return f"{variable} {'≤' if high in closed else '<'} {above}"
+    left, right = ("≤" if x in closed else "<" for x in (low, high))
+    return f"{below} {left} {variable} {right} {above}"
+
+
+def _without(path: Path, variable: str, digits: int, inside: bool = False) -> str:
+    """The single places at which there is no value."""
+    ends = {x for gap in path.undefined for x in (gap.low, gap.high)}
+    missing = [
+        mark.x
+        for mark in path.landmarks
+        if not mark.closed
+        and mark.kind in BREAKS
+        and mark.x not in ends
+        and path.low < mark.x < path.high
+    ]
+    if not missing:
+        return ""
+    named = ", ".join(decimal(x, digits) for x in missing[:MOST_NAMED])
+    more = f" and {len(missing) - MOST_NAMED} more" if len(missing) > MOST_NAMED else ""
+    return f"{', ' if inside else ''}{variable} ≠ {named}{more}"
+
+
+def explain_empty(document: Document, found: Survey) -> tuple[str, bool]:
     """Why no curve shows, and whether framing would help; an empty text where one shows."""
     sheet = resolve(document)
     if not sheet.lanes:
         return "", False
-    shown = sheet.functions()
-    if not shown:
+    if not found.lanes:
         return _nothing_to_show(document), False
-    reasons = [_why_unseen(lane, document) for lane in shown]
+    reasons = [_why_unseen(lane, path, document) for lane, path in found.lanes]
     if any(reason is None for reason in reasons):
         return "", False
     undefined = [reason for reason in reasons if reason and "undefined" in reason]
@@ -71,7 +128,7 @@ def _nothing_to_show(document: Document) -> str:
     return ""
 
 
-def _why_unseen(lane: ResolvedLane, document: Document) -> str | None:
+def _why_unseen(lane: ResolvedLane, path: Path | None, document: Document) -> str | None:
     """Why a lane does not show in the view; None where it does."""
     view = document.view
     values = column(lane, np.linspace(view.left, view.right, SAMPLES)).values
@@ -86,7 +143,8 @@ def _why_unseen(lane: ResolvedLane, document: Document) -> str | None:
     low, high = lane.ends
     if (low and low.x > view.right) or (high and high.x < view.left):
         return f"The domain of {lane.name} lies outside this view."
-    path = path_of(lane, view.left, view.right, share(len(resolve(document).functions())))
-    if path is not None and path.undefined and not path.spans and not path.open:
-        return f"{lane.name} is undefined everywhere here."
+    if path is not None and undefined_throughout(path):
+        why = path.undefined[0].why
+        everywhere = f"{lane.name} is undefined everywhere here"
+        return f"{everywhere}: {why}." if why else f"{everywhere}."
     return f"{lane.name} is undefined, or not in this view."

@@ -90,3 +90,8 @@ export class Latest {
     }
   }
 }
+
+/** @param {string} path @param {unknown} body @returns {Promise<string>} */
+export async function sendText(path, body) {
+  return (await request("POST", path, body)).text();
+}

@@ -9,7 +9,8 @@ const KEY_ZOOM = 0.8;
 /**
  * @param {import("./plot.js").Plot} plot
  * @param {{look: (view: import("./view.js").View) => void, read: (x: number) => void,
- *   frame: () => void, previous: () => void}} told
+ *   frame: () => void, previous: () => void, pick: (px: number, py: number) => boolean,
+ *   step: (by: number) => void, restrict: (low: number, high: number, done: boolean) => void}} told
  */
 export function listen(plot, told) {
   const { canvas, rail } = plot;
@@ -49,7 +50,10 @@ export function listen(plot, told) {
     pointers.set(event.pointerId, now);
   });
   const release = (/** @type {PointerEvent} */ event) => {
-    if (pointers.delete(event.pointerId) && !moved && event.type === "pointerup") readAt(place(event).x);
+    if (pointers.delete(event.pointerId) && !moved && event.type === "pointerup") {
+      const { x, y } = place(event);
+      if (!told.pick(x, y)) readAt(x);
+    }
     canvas.classList.remove("is-panning");
   };
   canvas.addEventListener("pointerup", release);
@@ -68,18 +72,50 @@ export function listen(plot, told) {
     { passive: false },
   );
 
-  rail.addEventListener("pointerdown", (event) => {
-    rail.setPointerCapture(event.pointerId);
-    readAt(place(event).x);
-  });
-  rail.addEventListener("pointermove", (event) => {
-    if (rail.hasPointerCapture(event.pointerId)) readAt(place(event).x);
-  });
+  listenToRail(plot, told, place, readAt);
 
   canvas.addEventListener("keydown", (event) => {
     if (event.ctrlKey || event.metaKey) return;
     const done = key(event, plot, { ...told, look });
     if (done) event.preventDefault();
+  });
+}
+
+/**
+ * A click on the rail reads there; a drag along it chooses the part for the landmarks.
+ * @param {import("./plot.js").Plot} plot
+ * @param {{restrict: (low: number, high: number, done: boolean) => void}} told
+ * @param {(event: PointerEvent) => {x: number, y: number}} place
+ * @param {(px: number) => void} readAt
+ */
+function listenToRail(plot, told, place, readAt) {
+  const { rail } = plot;
+  /** @type {number | null} */
+  let from = null;
+  let dragged = false;
+  const choose = (/** @type {number} */ to, /** @type {boolean} */ done) => {
+    const ends = [readingAt(plot, /** @type {number} */ (from)), readingAt(plot, to)].sort((a, b) => a - b);
+    if (ends[0] < ends[1]) told.restrict(ends[0], ends[1], done);
+  };
+  rail.addEventListener("pointerdown", (event) => {
+    rail.setPointerCapture(event.pointerId);
+    from = place(event).x;
+    dragged = false;
+  });
+  rail.addEventListener("pointermove", (event) => {
+    if (from === null || !rail.hasPointerCapture(event.pointerId)) return;
+    const to = place(event).x;
+    dragged ||= Math.abs(to - from) > 5;
+    if (dragged) choose(to, false);
+  });
+  rail.addEventListener("pointerup", (event) => {
+    if (from === null) return;
+    if (dragged) choose(place(event).x, true);
+    else readAt(place(event).x);
+    from = null;
+  });
+  rail.addEventListener("pointercancel", () => {
+    from = null;
   });
 }
 
@@ -93,7 +129,8 @@ export function readingAt(plot, px) {
  * @param {KeyboardEvent} event
  * @param {import("./plot.js").Plot} plot
  * @param {{look: (view: import("./view.js").View) => void, read: (x: number) => void,
- *   frame: () => void, previous: () => void}} told
+ *   frame: () => void, previous: () => void, pick: (px: number, py: number) => boolean,
+ *   step: (by: number) => void, restrict: (low: number, high: number, done: boolean) => void}} told
  */
 function key(event, plot, told) {
   const { view, size } = plot;
@@ -110,6 +147,8 @@ function key(event, plot, told) {
     const factor = event.key === "+" || event.key === "=" ? KEY_ZOOM : 1 / KEY_ZOOM;
     const x = plot.reading ?? (view.left + view.right) / 2;
     told.look(zoomed(view, factor, x, (view.bottom + view.top) / 2));
+  } else if (event.key === "." || event.key === ",") {
+    told.step(event.key === "." ? 1 : -1);
   } else if (event.key === "0") {
     told.frame();
   } else if (event.key === "Backspace") {

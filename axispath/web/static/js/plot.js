@@ -6,7 +6,10 @@ import { niceStep, tickLabel, ticks, toPixelX, toPixelY } from "./view.js";
 
 /** @typedef {import("./view.js").View} View */
 /** @typedef {{id: string, name: string, colour: number, hidden: boolean, plottable: boolean}} Lane */
-/** @typedef {{kind: string, x: number, y: number, closed: boolean}} Mark */
+/**
+ * @typedef {{key: string, kind: string, x: number, y: number | null, left: number | null,
+ *   right: number | null, closed: boolean, label: string}} Mark
+ */
 
 const TURN_STEPS = [10, 15, 30, 45, 90, 180, 360];
 
@@ -32,6 +35,12 @@ export class Plot {
     this.readingPoints = [];
     this.asked = false;
     this.unit = "rad";
+    /** @type {string | null} */
+    this.selected = null;
+    /** @type {Set<string>} */
+    this.pinned = new Set();
+    /** @type {{low: number, high: number} | null} */
+    this.only = null;
   }
 
   /** Fit the canvases to their boxes. Gives whether the size changed. */
@@ -86,7 +95,8 @@ export class Plot {
     }
     this.drawMarks(context);
     for (const point of this.readingPoints) this.drawReadingPoint(context, point);
-    this.drawFlags(context);
+    const taken = this.drawFlags(context);
+    this.drawLabels(context, taken);
     this.drawRail();
   }
 
@@ -201,25 +211,90 @@ export class Plot {
 
   /** @param {CanvasRenderingContext2D} context @param {Mark} mark @param {string} colour */
   drawMark(context, mark, colour) {
-    const x = toPixelX(this.view, this.size, mark.x);
-    const y = toPixelY(this.view, this.size, mark.y);
-    if (x < -8 || x > this.size.width + 8 || y < -8 || y > this.size.height + 8) return;
-    const lift = mark.kind === "maximum" ? -9 : mark.kind === "minimum" ? 9 : 0;
-    context.save();
-    context.translate(x, y + lift);
-    context.lineWidth = mark.kind === "intersection" ? 2.25 : 1.75;
-    for (const part of shapeParts(mark.kind, mark.closed, colour)) {
-      const path = new Path2D(part.path);
-      if (part.fill !== "none") {
-        context.fillStyle = part.fill;
-        context.fill(path);
+    if (mark.kind === "pole") return this.drawAsymptote(context, mark, colour);
+    const places = placesOf(mark);
+    for (const { y, closed, kind } of places) {
+      const px = toPixelX(this.view, this.size, mark.x);
+      const py = toPixelY(this.view, this.size, y);
+      if (px < -8 || px > this.size.width + 8 || py < -8 || py > this.size.height + 8) continue;
+      const lift = kind === "maximum" ? -9 : kind === "minimum" ? 9 : 0;
+      context.save();
+      context.translate(px, py + lift);
+      context.lineWidth = kind === "intersection" ? 2.25 : 1.75;
+      if (mark.key === this.selected) ring(context);
+      for (const part of shapeParts(kind, closed, colour)) {
+        const path = new Path2D(part.path);
+        if (part.fill !== "none") {
+          context.fillStyle = part.fill;
+          context.fill(path);
+        }
+        if (part.stroke !== "none") {
+          context.strokeStyle = part.stroke;
+          context.stroke(path);
+        }
       }
-      if (part.stroke !== "none") {
-        context.strokeStyle = part.stroke;
-        context.stroke(path);
+      context.restore();
+    }
+    return undefined;
+  }
+
+  /** A pole's asymptote: a broken vertical line. @param {CanvasRenderingContext2D} context @param {Mark} mark @param {string} colour */
+  drawAsymptote(context, mark, colour) {
+    const px = Math.round(toPixelX(this.view, this.size, mark.x)) + 0.5;
+    if (px < 0 || px > this.size.width) return;
+    context.save();
+    context.strokeStyle = colour;
+    context.lineWidth = mark.key === this.selected ? 2.5 : 1.25;
+    context.setLineDash([7, 6]);
+    context.beginPath();
+    context.moveTo(px, 0);
+    context.lineTo(px, this.size.height);
+    context.stroke();
+    context.restore();
+  }
+
+  /** The landmark under a pixel. @param {number} px @param {number} py @returns {Mark | null} */
+  markAt(px, py) {
+    /** @type {Mark | null} */
+    let best = null;
+    let nearest = 13;
+    for (const mark of [...this.marks.values(), this.crossings].flat()) {
+      for (const { y, kind } of placesOf(mark)) {
+        const lift = kind === "maximum" ? -9 : kind === "minimum" ? 9 : 0;
+        const away = Math.hypot(toPixelX(this.view, this.size, mark.x) - px, toPixelY(this.view, this.size, y) + lift - py);
+        if (away < nearest) {
+          nearest = away;
+          best = mark;
+        }
       }
     }
-    context.restore();
+    return best;
+  }
+
+  /** Labels that were asked for, none over another. @param {CanvasRenderingContext2D} context @param {{x: number, y: number, w: number, h?: number}[]} taken */
+  drawLabels(context, taken) {
+    if (!this.pinned.size) return;
+    context.font = `13px ${token("font")}`;
+    context.textAlign = "center";
+    context.textBaseline = "middle";
+    for (const mark of [...this.marks.values(), this.crossings].flat()) {
+      if (!this.pinned.has(mark.key)) continue;
+      const px = toPixelX(this.view, this.size, mark.x);
+      const py = toPixelY(this.view, this.size, mark.y ?? mark.left ?? mark.right ?? 0);
+      if (px < 0 || px > this.size.width || py < 0 || py > this.size.height) continue;
+      const w = context.measureText(mark.label).width + 12;
+      const place = freePlace(px, py, w, taken, this.size);
+      taken.push({ ...place, w, h: 20 });
+      context.fillStyle = token("card");
+      context.strokeStyle = token("rule-strong");
+      context.lineWidth = 1;
+      context.beginPath();
+      context.roundRect(place.x - w / 2, place.y - 10, w, 20, 4);
+      context.fill();
+      context.stroke();
+      context.fillStyle = token("ink");
+      context.fillText(mark.label, place.x, place.y + 0.5);
+    }
   }
 
   /** @param {CanvasRenderingContext2D} context */
@@ -248,9 +323,9 @@ export class Plot {
     context.stroke();
   }
 
-  /** Names on small flags at the right end of each curve, kept apart. @param {CanvasRenderingContext2D} context */
+  /** Names on small flags at the right end of each curve, kept apart. Gives where they are. @param {CanvasRenderingContext2D} context */
   drawFlags(context) {
-    if (!this.picture) return;
+    if (!this.picture) return [];
     const { across, down } = this.pictureMapping();
     context.font = `italic 700 14px ${token("font-math")}`;
     context.textAlign = "center";
@@ -272,6 +347,19 @@ export class Plot {
       context.fillStyle = token("plot-ground");
       context.fillText(lane.name, place.x, place.y + 0.5);
     }
+    return taken;
+  }
+
+  /** The part of the axis that landmarks are looked for on. @param {CanvasRenderingContext2D} context @param {number} height */
+  drawOnly(context, height) {
+    if (!this.only) return;
+    const from = toPixelX(this.view, this.size, this.only.low);
+    const to = toPixelX(this.view, this.size, this.only.high);
+    context.fillStyle = token("signal");
+    context.globalAlpha = 0.22;
+    context.fillRect(Math.max(from, 0), 0, Math.min(to, this.size.width) - Math.max(from, 0), height);
+    context.globalAlpha = 1;
+    for (const x of [from, to]) context.fillRect(x - 1, 0, 2, height);
   }
 
   drawRail() {
@@ -298,6 +386,7 @@ export class Plot {
       if (px - half > 2 && px + half < this.size.width - 2) context.fillText(label, px, height / 2 + 3);
     }
     context.stroke();
+    this.drawOnly(context, height);
     if (this.reading === null) return;
     const px = toPixelX(this.view, this.size, this.reading);
     context.fillStyle = token("signal");
@@ -307,6 +396,57 @@ export class Plot {
     context.lineTo(px + 6, 9);
     context.fill();
   }
+}
+
+/** Where a landmark shows: at its point, or at the ends of both branches of a jump. @param {Mark} mark */
+function placesOf(mark) {
+  if (mark.kind === "y-intercept") return [];
+  if (mark.kind !== "jump") return mark.y === null ? [] : [{ y: mark.y, closed: mark.closed, kind: mark.kind }];
+  const near = (/** @type {number} */ y) => mark.closed && mark.y !== null && Math.abs(mark.y - y) <= 1e-9 * (1 + Math.abs(y));
+  const sides = [mark.left, mark.right].filter((y) => y !== null);
+  const places = sides.map((y) => ({ y: /** @type {number} */ (y), closed: near(/** @type {number} */ (y)), kind: "end" }));
+  if (mark.closed && mark.y !== null && !places.some((place) => place.closed)) places.push({ y: mark.y, closed: true, kind: "end" });
+  return places;
+}
+
+/** The sign of the selected landmark. @param {CanvasRenderingContext2D} context */
+function ring(context) {
+  context.save();
+  context.strokeStyle = token("signal");
+  context.lineWidth = 2;
+  context.beginPath();
+  context.arc(0, 0, 11, 0, 2 * Math.PI);
+  context.stroke();
+  context.restore();
+}
+
+/**
+ * A place for a label beside a point that covers no other.
+ * @param {number} px @param {number} py @param {number} w
+ * @param {{x: number, y: number, w: number, h?: number}[]} taken
+ * @param {import("./view.js").Size} size
+ */
+function freePlace(px, py, w, taken, size) {
+  const away = [
+    [0, -24],
+    [0, 24],
+    [w / 2 + 12, 0],
+    [-w / 2 - 12, 0],
+    [w / 2 + 8, -20],
+    [-w / 2 - 8, -20],
+    [w / 2 + 8, 20],
+    [-w / 2 - 8, 20],
+    [0, -46],
+    [0, 46],
+    [0, -68],
+    [0, 68],
+  ];
+  const places = away.map(([dx, dy]) => ({
+    x: Math.min(Math.max(px + dx, w / 2 + 2), size.width - w / 2 - 2),
+    y: Math.min(Math.max(py + dy, 12), size.height - 12),
+  }));
+  const free = places.find((p) => taken.every((t) => Math.abs(t.y - p.y) > 21 || Math.abs(t.x - p.x) > (t.w + w) / 2 + 2));
+  return free ?? places[0];
 }
 
 /** Text that stays readable over lines. @param {CanvasRenderingContext2D} context @param {string} text @param {number} x @param {number} y */

@@ -4,6 +4,7 @@
 import { Latest, Trouble, fetchPicture, send } from "./api.js";
 import { entryParts, joined } from "./entry.js";
 import { listen } from "./gestures.js";
+import { Landmarks } from "./landmarks.js";
 import { Lanes } from "./lanes.js";
 import { Plot } from "./plot.js";
 import { Session, read, write } from "./session.js";
@@ -11,6 +12,7 @@ import { Strips } from "./strips.js";
 import { zoomed } from "./view.js";
 
 const REST = 110; // ms without movement after which a path is asked for
+const EXACT = 220; // and exact forms, which may take longer
 const SAVE_VIEW = 400;
 const VIEWS_KEPT = 50;
 
@@ -21,9 +23,11 @@ export function sheet() {
   /** @type {Plot} */ let plot;
   /** @type {Strips} */ let strips;
   /** @type {Lanes} */ let lanes;
+  /** @type {Landmarks} */ let found;
   const pictures = new Latest();
   const paths = new Latest();
   const readings = new Latest();
+  const exacts = new Latest();
   /** @type {Record<string, ReturnType<typeof setTimeout>>} */
   const timers = {};
   /** @type {import("./view.js").View[]} */
@@ -70,6 +74,8 @@ export function sheet() {
     plotWords: "",
     laneTotal: start.lanes.length,
     settledText: "",
+    only: { low: "", high: "" },
+    onlyTrouble: "",
     unit: start.unit,
 
     init() {
@@ -95,13 +101,26 @@ export function sheet() {
         read: (x) => this.read(x),
         frame: () => this.frame(),
         previous: () => this.previousView(),
+        pick: (px, py) => this.pick(px, py),
+        step: (by) => found.next(by, plot.reading ?? (plot.view.left + plot.view.right) / 2),
+        restrict: (low, high, done) => this.restrict(low, high, done),
+      });
+      found = new Landmarks(byId("landmarks"), {
+        go: (x) => this.readInSight(x),
+        changed: () => this.redraw(),
+        longer: () => this.askPath({ longer: true }),
+        told: (text) => {
+          this.message = text;
+        },
+        wanted: () => this.search(),
+        key: () => session.key,
       });
       const left = read(this.memory()) ?? {};
       if (typeof left.x === "number") plot.reading = left.x;
       if (left.page === "values") this.page = "values";
       plot.lanes = start.lanes;
       new ResizeObserver(() => this.resized()).observe(plot.canvas);
-      byId("landmarks").addEventListener("click", (event) => this.jump(event));
+      byId("lanes").addEventListener("click", (event) => this.pickOnStrip(event));
       byId("values").addEventListener("click", (event) => this.jump(event));
       document.addEventListener("keydown", (event) => this.shortcut(event));
       this.showLimits();
@@ -373,6 +392,8 @@ export function sheet() {
       this.askPicture();
     },
     redraw() {
+      plot.selected = found.selected;
+      plot.pinned = found.pinned;
       plot.ask();
       strips.draw(plot.lanes);
     },
@@ -388,7 +409,7 @@ export function sheet() {
       preview = [domainEdit(id, end, value)];
       strips.draw(plot.lanes);
       this.askPicture();
-      this.askPath();
+      this.askPath({ moving: true });
     },
 
     askPicture() {
@@ -402,38 +423,100 @@ export function sheet() {
         });
       });
     },
-    askPath() {
-      paths.run(async () => {
-        const wanted = { head: session.state.head, view: plot.view, preview };
-        await quietly(async () => this.showPaths(await send("POST", `/api/sheets/${session.key}/path`, wanted)));
-      });
+    /** What a search for landmarks is about. @param {object} [more] */
+    search(more = {}) {
+      return { head: session.state.head, view: plot.view, preview, ...this.only, ...more };
     },
-    showPaths(/** @type {any} */ found) {
+    /** @param {{longer?: boolean, moving?: boolean}} [how] */
+    askPath(how = {}) {
+      paths.run(async () => {
+        try {
+          this.showPaths(await send("POST", `/api/sheets/${session.key}/path`, this.search(how)));
+          this.onlyTrouble = "";
+        } catch (trouble) {
+          if (!(trouble instanceof Trouble)) throw trouble;
+          if (trouble.kind === "refused") this.onlyTrouble = trouble.message;
+        }
+      });
+      if (!how.moving) later("exact", EXACT, () => this.askExact());
+    },
+    askExact() {
+      exacts.run(() => quietly(async () => void (await found.askExact(this.search()))));
+    },
+    showPaths(/** @type {any} */ path) {
       const held = strips.held;
-      plot.marks = new Map(found.lanes.map((/** @type {any} */ lane) => [lane.id, lane.landmarks]));
-      plot.crossings = found.crossings.flatMap((/** @type {any} */ c) => c.landmarks);
+      plot.marks = new Map(path.lanes.map((/** @type {any} */ lane) => [lane.id, lane.landmarks]));
+      plot.crossings = path.crossings.flatMap((/** @type {any} */ c) => c.landmarks);
       strips.crossings = new Map();
-      for (const crossing of found.crossings) {
+      for (const crossing of path.crossings) {
         for (const id of crossing.lanes) {
           strips.crossings.set(id, [...(strips.crossings.get(id) ?? []), ...crossing.landmarks]);
         }
       }
-      for (const lane of found.lanes) {
+      for (const lane of path.lanes) {
         const held_now = held?.id === lane.id ? strips.paths.get(lane.id) : null;
         strips.paths.set(lane.id, held_now ? { ...lane, low: held_now.low, high: held_now.high } : lane);
       }
-      byId("landmarks").innerHTML = found.landmarks;
-      this.emptyText = found.explanation;
-      this.emptyFrame = found.canFrame;
-      this.plotWords = found.words;
-      this.settledText = found.settled;
+      found.show(path.landmarks, [...plot.marks.values(), plot.crossings].flat());
+      this.emptyText = path.explanation;
+      this.emptyFrame = path.canFrame;
+      this.plotWords = path.words;
+      this.settledText = path.settled;
       this.redraw();
+    },
+
+    // Landmarks on a part of the axis
+
+    /** @param {number} low @param {number} high @param {boolean} done */
+    restrict(low, high, done) {
+      this.only = { low: short(low, 1e-12), high: short(high, 1e-12) };
+      plot.only = { low, high };
+      plot.ask();
+      if (done) this.setOnly();
+    },
+    setOnly() {
+      const ends = [this.only.low, this.only.high].map(Number);
+      const typed = this.only.low.trim() || this.only.high.trim();
+      const low = this.only.low.trim() ? ends[0] : plot.view.left;
+      const high = this.only.high.trim() ? ends[1] : plot.view.right;
+      plot.only = typed && Number.isFinite(low) && Number.isFinite(high) ? { low, high } : null;
+      this.onlyTrouble = "";
+      this.askPath();
+      this.redraw();
+    },
+    clearOnly() {
+      this.only = { low: "", high: "" };
+      this.setOnly();
+    },
+    get hasOnly() {
+      return Boolean(this.only.low || this.only.high);
+    },
+    /** @param {number} px @param {number} py */
+    pick(px, py) {
+      const mark = plot.markAt(px, py);
+      if (!mark) return false;
+      this.page = "landmarks";
+      found.select(mark.key);
+      return true;
+    },
+    pickOnStrip(/** @type {Event} */ event) {
+      const key = /** @type {HTMLElement} */ (event.target).closest("[data-key]")?.getAttribute("data-key");
+      if (key) found.select(key);
+    },
+    /** Read at x, and bring it into the view where it is outside. @param {number} x */
+    readInSight(x) {
+      const { left, right } = plot.view;
+      if (x < left || x > right) {
+        const half = (right - left) / 2;
+        this.look({ ...plot.view, left: x - half, right: x + half });
+      }
+      this.read(x);
     },
     async askValues() {
       if (this.page !== "values") return;
       await quietly(async () => {
-        const found = await send("POST", `/api/sheets/${session.key}/values`, { head: session.state.head, page: tablePage });
-        byId("values").innerHTML = found.html;
+        const table = await send("POST", `/api/sheets/${session.key}/values`, { head: session.state.head, page: tablePage });
+        byId("values").innerHTML = table.html;
       });
     },
 

@@ -12,7 +12,7 @@ const SNAP = 6; // pixels within which a bracket goes to a tick
  * @typedef {{id: string, low: number | null, high: number | null, lowClosed: boolean,
  *   highClosed: boolean, landmarks: import("./plot.js").Mark[],
  *   spans: [number, number, number, number][], open: [number, number][],
- *   undefined: [number, number][]}} LanePath
+ *   undefined: [number, number, string][]}} LanePath
  */
 
 /** @param {string} name @param {Record<string, string | number>} attributes @param {string} [text] */
@@ -88,13 +88,13 @@ export class Strips {
       const band = { x: from, y: 4, width: to - from, height: HEIGHT - 8 };
       parts.push(element("rect", { ...band, fill: colour, opacity: 0.08 }));
       parts.push(...this.spans(path, colour, low, high, marks));
-      for (const stretch of path.undefined) parts.push(this.blank(stretch, low, high, "undefined here"));
+      for (const stretch of path.undefined) parts.push(this.blank(stretch, low, high));
       for (const stretch of path.open) parts.push(this.unsettled(stretch));
       const middle = { x1: from, x2: to, y1: HEIGHT / 2, y2: HEIGHT / 2 };
       parts.push(element("line", { ...middle, stroke: colour, "stroke-width": 1, opacity: 0.5 }));
     }
     for (const mark of marks) {
-      if (mark.x < view.left || mark.x > view.right || mark.kind === "end") continue;
+      if (mark.x < view.left || mark.x > view.right || (mark.kind === "end" && this.isBracket(path, mark.x))) continue;
       parts.push(this.mark(mark, mark.kind === "intersection" ? token("ink") : colour));
     }
     if (this.plot.reading !== null) {
@@ -141,13 +141,13 @@ export class Strips {
     return arrow;
   }
 
-  /** @param {[number, number]} stretch @param {number} low @param {number} high @param {string} why */
-  blank([start, stop], low, high, why) {
+  /** @param {[number, number, string]} stretch @param {number} low @param {number} high */
+  blank([start, stop, why], low, high) {
     const from = this.px(Math.max(start, low));
     const to = this.px(Math.min(stop, high));
     const box = { x: from, y: 4, width: Math.max(0, to - from), height: HEIGHT - 8 };
     const rect = element("rect", { ...box, class: "strip-undefined" });
-    rect.append(element("title", {}, why));
+    rect.append(element("title", {}, why ? `undefined here: ${why}` : "undefined here"));
     const group = element("g", {});
     group.append(rect);
     for (let x = Math.ceil(from / 9) * 9; x < to + HEIGHT && x < this.plot.size.width + HEIGHT; x += 9) {
@@ -156,6 +156,11 @@ export class Strips {
       if (b > a) group.append(element("line", { x1: a, y1: 4 + x - a, x2: b, y2: 4 + x - b, class: "strip-hatch" }));
     }
     return group;
+  }
+
+  /** Whether an end is one that can be dragged. @param {LanePath} path @param {number} x */
+  isBracket(path, x) {
+    return x === path.low || x === path.high;
   }
 
   /** @param {[number, number]} stretch */
@@ -175,10 +180,13 @@ export class Strips {
     const at = toPixelX(this.plot.view, this.plot.size, mark.x);
     const group = element("g", {
       transform: `translate(${at} ${y})`,
-      class: "strip-mark",
+      class: mark.key === this.plot.selected ? "strip-mark is-selected" : "strip-mark",
+      "data-key": mark.key,
       "data-kind": mark.kind,
       "data-x": mark.x,
     });
+    group.append(element("rect", { x: -9, y: -11, width: 18, height: 22, fill: "transparent" }));
+    if (mark.key === this.plot.selected) group.append(element("circle", { r: 10, class: "strip-ring" }));
     for (const part of shapeParts(mark.kind, mark.closed, colour)) {
       group.append(element("path", { d: part.path, fill: part.fill, stroke: part.stroke, "stroke-width": 1.75 }));
     }

@@ -35,6 +35,7 @@ export const DASHES = [
 export const SHAPES = {
   maximum: { path: "M-5 4H5L0 -5Z", fill: true },
   minimum: { path: "M-5 -4H5L0 5Z", fill: true },
+  kink: { path: "M-5 4L0 -4L5 4", fill: false },
   inflection: { path: "M-3 4L3 -4", fill: false },
   intersection: { path: "M-4 -4L4 4M-4 4L4 -4", fill: false },
 };
@@ -54,6 +55,14 @@ export function shapeParts(kind, closed, colour) {
       { path: DOT, fill: colour, stroke: "none" },
     ];
   }
+  if (kind === "pole") return [{ path: "M0 -15V-9M0 -5V5M0 9V15", fill: "none", stroke: colour }];
+  if (kind === "jump") {
+    return [
+      { path: "M-7 3H-1", fill: "none", stroke: colour },
+      { path: "M1 -3H7", fill: "none", stroke: colour },
+    ];
+  }
+  if (kind === "hole") return [{ path: CIRCLE, fill: ground, stroke: colour }];
   if (kind === "end") return [{ path: CIRCLE, fill: closed ? colour : ground, stroke: colour }];
   const shape = SHAPES[kind];
   if (!shape) return [];

@@ -1,0 +1,289 @@
+"""What happens at a cut: a pole, a jump, a hole, a kink, an end, or nothing at all."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass, replace
+
+from flint import arb
+
+from axispath.core.arithmetic.balls import precision
+from axispath.core.arithmetic.rationals import Exact, exact_registers
+from axispath.core.catalogue.balls import OutsideDomain
+from axispath.core.path.at_point import value_at
+from axispath.core.path.germ import Germ, NoGerm
+from axispath.core.path.landmark import (
+    Certainty,
+    Kind,
+    Landmark,
+    Method,
+    Open,
+    Reason,
+    Span,
+    Stretch,
+)
+from axispath.core.path.pieces import BITS, TAILS, Cut, Cutter, Piece
+from axispath.core.path.specialise import specialised
+
+# Steps that can make a function jump; at the others it goes on without a gap, if it goes on.
+_JUMPING = ("sign", "floor", "arctan2")
+
+
+@dataclass(frozen=True)
+class Side:
+    """One side of a cut: the limits of the function and of its slope, None where not known.
+
+    ``direction`` and ``bend`` are those of the stretch next to the cut.
+    """
+
+    limit: arb | None
+    slope: arb | None
+    exact: Exact | None
+    direction: int
+    bend: int
+
+
+@dataclass(frozen=True)
+class AtCut:
+    """What was found at a cut."""
+
+    landmarks: tuple[Landmark, ...] = ()
+    open: tuple[Open, ...] = ()
+
+
+class Classifier:
+    """Tells what a function does at the cuts of an interval."""
+
+    def __init__(self, cutter: Cutter, spans: list[Span], zero: list[Stretch]) -> None:
+        self.cutter = cutter
+        self.zero = zero
+        self.spans = spans
+
+    def at(self, cut: Cut, before: Piece | None, after: Piece | None) -> AtCut:
+        """The landmarks at a cut between two pieces; None for a piece beyond the interval."""
+        left = self._side(cut, before, -1)
+        right = self._side(cut, after, 1)
+        with precision(BITS):
+            return self._told(cut, before, after, left, right)
+
+    def _told(
+        self,
+        cut: Cut,
+        before: Piece | None,
+        after: Piece | None,
+        left: Side | None,
+        right: Side | None,
+    ) -> AtCut:
+        sides = [side for side in (left, right) if side is not None]
+        value = value_at(self.cutter, cut)
+        inside = self._belongs(cut)
+        if not inside:
+            value = None
+        wild = AtCut(open=(Open(cut.low, cut.high, Reason.BREAK),))
+        if any(piece is not None and piece.open for piece in (before, after)):
+            return AtCut()
+        if any(side.limit is None for side in sides):
+            return wild
+        if value is not None and not value.is_finite():
+            limit = sides[0].limit if sides else None
+            if limit is None or self._jumps(cut) or not all(_finite(s.limit) for s in sides):
+                return wild
+            value = limit  # continuous, so the value is the limit
+        place = self._place(cut, value, left, right)
+        kind = self._kind(cut, before, after, left, right, value)
+        marks = []
+        if kind is not None:
+            marks.append(replace(place, kind=kind, y=self._height(kind, value, sides)))
+        if value is not None and sides:
+            marks += self._zero(cut, place, value)
+            marks += self._turning(cut, place, value, left, right, kind)
+        return AtCut(tuple(marks))
+
+    # One side
+
+    def _side(self, cut: Cut, piece: Piece | None, side: int) -> Side | None:
+        """``side`` is −1 for the piece before the cut; None where there is no function."""
+        if piece is None or not piece.alive:
+            return None
+        direction, bend = self._shape(piece, cut, side)
+        target = self.cutter.plan.result
+        plan = specialised(self.cutter.plan, piece.branches, target)
+        exact: Exact | None = None
+        if cut.exact is not None:
+            exact = exact_registers(plan, self.cutter.unit, cut.exact)[plan.result]
+        function = self.cutter.function(piece, target).true
+        with precision(BITS):
+            try:
+                place = cut.exact.ball if cut.exact is not None else cut.ball
+                value, slope = function.taylor(place, 2)
+                if value.is_finite() and slope.is_finite():
+                    limit = exact.ball if exact is not None else value
+                    return Side(limit, slope, exact, direction, bend)
+            except OutsideDomain:
+                pass
+        for tail in TAILS[2:]:
+            try:
+                width = (piece.high - piece.low) * tail
+                germs = self.cutter.germs(piece, cut, side, target, 2, width)
+                with precision(BITS):
+                    reached = germs[0].limit()
+                    beyond = _limit(germs[1])
+                return Side(reached, beyond, exact, direction, bend)
+            except NoGerm:
+                continue
+        return Side(None, None, None, direction, bend)
+
+    def _shape(self, piece: Piece, cut: Cut, side: int) -> tuple[int, int]:
+        """Direction and bend of the span of a piece that touches the cut."""
+        inside = [s for s in self.spans if s.low >= piece.left.low and s.high <= piece.right.high]
+        if not inside:
+            return 0, 0
+        span = inside[0] if side > 0 else inside[-1]
+        return span.direction, span.bend
+
+    # Both sides
+
+    def _belongs(self, cut: Cut) -> bool:
+        return cut.end is None or not cut.end.of_domain or cut.end.closed
+
+    def _jumps(self, cut: Cut) -> bool:
+        """Whether a step that can jump has its guard at 0 here."""
+        known = cut.zeros | cut.maybe
+        for index, guards in self.cutter.prepared.guards.items():
+            step = self.cutter.plan.steps[index]
+            if known.isdisjoint(guards):
+                continue
+            if step.operation == "choose" or step.detail in _JUMPING:
+                return True
+        return False
+
+    def _same(self, a: arb | None, b: arb | None, exact: tuple[Exact | None, Exact | None]) -> bool:
+        """Whether two limits are the same number, as far as can be told."""
+        if a is None or b is None:
+            return False
+        if exact[0] is not None and exact[1] is not None:
+            return exact[0] == exact[1]
+        if not a.is_finite() or not b.is_finite():
+            return bool(not a.is_finite() and not b.is_finite() and (a > 0) == (b > 0))
+        return bool(a.overlaps(b))
+
+    def _kind(
+        self,
+        cut: Cut,
+        before: Piece | None,
+        after: Piece | None,
+        left: Side | None,
+        right: Side | None,
+        value: arb | None,
+    ) -> Kind | None:
+        sides = [side for side in (left, right) if side is not None]
+        edge = cut.end is not None
+        if not sides:
+            return Kind.END if value is not None and not edge else None
+        if any(not _finite(side.limit) for side in sides):
+            return Kind.POLE
+        if left is None or right is None:
+            if edge and not cut.end.of_domain:  # type: ignore[union-attr]
+                return None
+            if value is not None and not sides[0].limit.overlaps(value):  # type: ignore[union-attr]
+                return Kind.JUMP
+            return Kind.END
+        if not self._same(left.limit, right.limit, (left.exact, right.exact)):
+            return Kind.JUMP
+        if value is None or not left.limit.overlaps(value):  # type: ignore[union-attr]
+            return Kind.HOLE
+        if left.slope is None or right.slope is None:
+            return Kind.KINK
+        return None if self._same(left.slope, right.slope, (None, None)) else Kind.KINK
+
+    def _height(self, kind: Kind, value: arb | None, sides: list[Side]) -> float:
+        if kind is Kind.POLE:
+            return math.nan
+        if kind is Kind.HOLE or value is None:
+            return _float(sides[0].limit) if sides else math.nan
+        return _float(value)
+
+    def _place(
+        self, cut: Cut, value: arb | None, left: Side | None, right: Side | None
+    ) -> Landmark:
+        exact = cut.exact is not None
+        return Landmark(
+            Kind.END,
+            cut.x,
+            math.nan if value is None else _float(value),
+            Certainty.EXACT if exact else Certainty.APPROACHED if cut.maybe else Certainty.PROVEN,
+            0.0 if exact else float(cut.ball.rad()),
+            cut.low,
+            cut.high,
+            closed=value is not None,
+            y_radius=0.0 if value is None else float(value.rad()),
+            method=Method.SIDES,
+            left=math.nan if left is None else _float(left.limit),
+            right=math.nan if right is None else _float(right.limit),
+        )
+
+    def _zero(self, cut: Cut, place: Landmark, value: arb) -> list[Landmark]:
+        beside_zeros = any(cut.x in (stretch.low, stretch.high) for stretch in self.zero)
+        if value != 0 or beside_zeros:
+            return []
+        sure = value.is_zero()
+        certainty = Certainty.EXACT if sure else Certainty.APPROACHED
+        method = Method.EXACT if sure else Method.TOUCH
+        return [replace(place, kind=Kind.ZERO, y=0.0, certainty=certainty, method=method)]
+
+    def _turning(
+        self,
+        cut: Cut,
+        place: Landmark,
+        value: arb,
+        left: Side | None,
+        right: Side | None,
+        kind: Kind | None,
+    ) -> list[Landmark]:
+        """An extremum or an inflection at the cut."""
+        if cut.end is not None and not cut.end.of_domain:
+            return []
+        heights = [
+            _beside(value, side, falls)
+            for side, falls in ((left, -1), (right, 1))
+            if side is not None
+        ]
+        turned = replace(place, method=Method.SIDES, y=_float(value), closed=True)
+        if all(h < 0 for h in heights):
+            return [replace(turned, kind=Kind.MAXIMUM)]
+        if all(h > 0 for h in heights):
+            return [replace(turned, kind=Kind.MINIMUM)]
+        smooth = left is not None and right is not None and kind is None
+        if smooth and left.bend * right.bend < 0:  # type: ignore[union-attr]
+            return [replace(turned, kind=Kind.INFLECTION)]
+        return []
+
+
+def _beside(value: arb, side: Side, onwards: int) -> int:
+    """Whether the function next to the cut is below (−1) or above (1) its value there."""
+    limit = side.limit
+    assert limit is not None
+    if limit < value:
+        return -1
+    if limit > value:
+        return 1
+    return side.direction * onwards
+
+
+def _limit(germ: Germ) -> arb | None:
+    try:
+        return germ.limit()
+    except NoGerm:
+        return None
+
+
+def _finite(value: arb | None) -> bool:
+    return value is not None and bool(value.is_finite())
+
+
+def _float(value: arb | None) -> float:
+    if value is None:
+        return math.nan
+    if value.is_finite():
+        return 0.0 if value.contains(0) else float(value.mid())
+    return math.inf if value > 0 else -math.inf

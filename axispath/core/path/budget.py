@@ -1,0 +1,44 @@
+"""How much work a search may do."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+EVALUATIONS = 8_000  # the usual budget of one search
+LOOK_EVERY = 16  # evaluations between two looks at the clock
+
+
+class Budget:
+    """A number of evaluations, and a time where a clock is given.
+
+    The core has no clock of its own: ``clock`` gives seconds, ``seconds`` is how many the
+    search may take from now on.
+    """
+
+    def __init__(
+        self,
+        evaluations: int = EVALUATIONS,
+        seconds: float | None = None,
+        clock: Callable[[], float] | None = None,
+    ) -> None:
+        self.left = evaluations
+        self._clock = clock
+        self._until = clock() + seconds if clock and seconds is not None else None
+
+    def spend(self) -> None:
+        """Take one evaluation."""
+        self.left -= 1
+        looks = self._clock is not None and self.left % LOOK_EVERY == 0
+        if looks and self._clock() > self._until:  # type: ignore[misc, operator]
+            self.left = min(self.left, 0)
+
+    def part(self, of: int) -> Budget:
+        """A share of what is left, to be spent first; clock and end stay the same."""
+        share = Budget(max(self.left // max(of, 1), 0))
+        share._clock, share._until = self._clock, self._until
+        return share
+
+    @property
+    def spent(self) -> bool:
+        """Whether nothing is left."""
+        return self.left <= 0

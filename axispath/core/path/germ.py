@@ -1,0 +1,400 @@
+"""A function next to a break: powers of the distance, logarithms, and power series.
+
+At a distance t = uᑫ from the break a germ is exp(E) times a finite sum of terms
+uʳ (ln u)ʲ S(u), where S is analytic and known twice: by its Taylor coefficients at u = 0,
+and by enclosures of its Taylor coefficients over the whole box [0, width]. Poles, roots,
+logarithms and holes are then plain algebra, and dividing by u is leaving out a coefficient:
+where S(0) = 0, the Taylor coefficients of S(u)/u over the box are those of S, one place on
+(the mean value theorem under an integral sign). The leading term gives limits; the sum over
+the box gives a sign that holds up to the break (generalised power series as in Hardy 1910,
+Orders of Infinity; enclosures as in Moore, Kearfott and Cloud 2009, chapter 9).
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable
+from dataclasses import dataclass, field
+
+from flint import arb, arb_series, fmpq
+
+LENGTH = 12  # coefficients carried
+Apply = Callable[[arb_series], arb | arb_series]
+
+
+class NoGerm(ArithmeticError):
+    """The function has no germ of this form, or none could be found."""
+
+
+class NeedsRoot(Exception):
+    """The germ exists in a root of the distance: u has to be a finer one, by this factor."""
+
+    def __init__(self, factor: int) -> None:
+        super().__init__()
+        self.factor = factor
+
+
+@dataclass(frozen=True, slots=True)
+class Series:
+    """An analytic function of u: at 0 and over the box."""
+
+    at: arb_series
+    over: arb_series
+
+    def join(self, other: Series, work: Callable[[arb_series, arb_series], arb_series]) -> Series:
+        """Both parts combined with those of another."""
+        return Series(work(self.at, other.at), work(self.over, other.over))
+
+    def each(self, work: Apply) -> Series:
+        """A function of the series."""
+        return Series(
+            _series(work(self.at), self.at.prec), _series(work(self.over), self.over.prec)
+        )
+
+    @property
+    def starts_with_zero(self) -> bool:
+        """Whether the value at 0 is exactly 0."""
+        return bool(self.at[0].is_zero())
+
+    def shifted(self) -> Series:
+        """Divided by u, where the value at 0 is 0."""
+        return Series(_without_first(self.at), _without_first(self.over))
+
+    @property
+    def vanishes(self) -> bool:
+        """Whether this is the zero function, as far as it is known."""
+        return all(self.at[k].is_zero() and self.over[k].is_zero() for k in range(self.at.prec))
+
+
+def constant(value: arb, length: int = LENGTH) -> Series:
+    """A number as a series."""
+    return Series(arb_series([value], length), arb_series([value], length))
+
+
+Terms = dict[tuple[int, int], Series]  # by (r, j)
+
+
+@dataclass(frozen=True)
+class Germ:
+    """exp(``growth``) times the sum of u^r (ln u)^j S over the ``terms``."""
+
+    terms: Terms
+    corner: Corner
+    growth: Germ | None = None
+
+    def __add__(self, other: Germ) -> Germ:
+        if not self.terms or not other.terms:
+            return self if self.terms else other
+        if self.growth is not other.growth:
+            raise NoGerm
+        return Germ(
+            _merged([*self.terms.items(), *other.terms.items()], self.corner),
+            self.corner,
+            self.growth,
+        )
+
+    def __neg__(self) -> Germ:
+        return self._each(lambda s: -s)
+
+    def __sub__(self, other: Germ) -> Germ:
+        return self + (-other)
+
+    def __mul__(self, other: Germ) -> Germ:
+        parts = [
+            ((r + s, j + k), left.join(right, lambda a, b: a * b))
+            for (r, j), left in self.terms.items()
+            for (s, k), right in other.terms.items()
+        ]
+        growth = self.growth
+        if other.growth is not None:
+            growth = other.growth if growth is None else growth + other.growth
+        return Germ(_merged(parts, self.corner), self.corner, growth)
+
+    def __truediv__(self, other: Germ) -> Germ:
+        (r, j), series = other.single()
+        if not series.over[0] != 0:
+            raise NoGerm
+        inverse = {(-r, -j): series.each(lambda s: _one(s) / s)}
+        growth = None if other.growth is None else -other.growth
+        return self * Germ(inverse, self.corner, growth)
+
+    def _each(self, work: Apply) -> Germ:
+        terms = {place: series.each(work) for place, series in self.terms.items()}
+        return Germ(terms, self.corner, self.growth)
+
+    def single(self) -> tuple[tuple[int, int], Series]:
+        """The only term."""
+        if len(self.terms) != 1:
+            raise NoGerm
+        ((place, series),) = self.terms.items()
+        return place, series
+
+    def whole_power(self, n: int) -> Germ:
+        """A whole power."""
+        if n == 0:
+            return self.corner.number(arb(1))
+        if abs(n) > 64:
+            raise NoGerm
+        power = self
+        for _ in range(abs(n) - 1):
+            power = power * self
+        return power if n > 0 else self.corner.number(arb(1)) / power
+
+    def root(self, n: int) -> Germ:
+        """An n-th root; of negative values for odd n only."""
+        (r, j), series = self.single()
+        if j or self.growth is not None:
+            raise NoGerm
+        if r % n:
+            raise NeedsRoot(n // math.gcd(n, r))
+        sign = 1 if series.over[0] > 0 else -1 if series.over[0] < 0 else 0
+        if sign == 0 or (sign < 0 and n % 2 == 0):
+            raise NoGerm
+        rooted = series.each(lambda s: ((s * arb(sign)).log() / arb(n)).exp() * arb(sign))
+        return Germ({(r // n, 0): rooted}, self.corner)
+
+    def logarithm(self) -> Germ:
+        """The natural logarithm of a positive germ."""
+        (r, j), series = self.single()
+        if j or not series.over[0] > 0:
+            raise NoGerm
+        found = self.corner.germ(series.each(lambda s: s.log()))
+        if r:
+            found = found + Germ({(0, 1): constant(arb(r))}, self.corner)
+        return found if self.growth is None else found + self.growth
+
+    def exponential(self) -> Germ:
+        """exp of this; what is not analytic stays in the exponent."""
+        if self.growth is not None:
+            raise NoGerm
+        if all(r >= 0 and j == 0 for r, j in self.terms):
+            return self.through(lambda s: s.exp())
+        power = self._whole_multiple_of_log()
+        if power is not None:
+            rest = {place: series for place, series in self.terms.items() if place != (0, 1)}
+            factor = Germ({(power, 0): constant(arb(1))}, self.corner)
+            return factor * Germ(rest, self.corner).exponential()
+        return Germ({(0, 0): constant(arb(1))}, self.corner, self)
+
+    def _whole_multiple_of_log(self) -> int | None:
+        """n, where the logarithm of u occurs as n ln u with a whole number n."""
+        series = self.terms.get((0, 1))
+        if series is None or any(not series.over[k].is_zero() for k in range(1, series.over.prec)):
+            return None
+        whole = series.over[0].unique_fmpz() if series.over[0].is_exact() else None
+        return None if whole is None else int(whole)
+
+    def number(self) -> arb | None:
+        """The value of a germ that is a number."""
+        if not self.terms:
+            return arb(0)
+        if self.growth is not None or set(self.terms) != {(0, 0)}:
+            return None
+        over = self.terms[0, 0].over
+        if any(not over[k].is_zero() for k in range(1, over.prec)):
+            return None
+        return over[0]
+
+    def through(self, work: Apply) -> Germ:
+        """An analytic function of an analytic germ."""
+        series = self.analytic().each(work)
+        if not all(series.over[k].is_finite() for k in range(2)):
+            raise NoGerm
+        return self.corner.germ(series)
+
+    def analytic(self) -> Series:
+        """As one power series in u."""
+        if self.growth is not None:
+            raise NoGerm
+        total = constant(arb(0))
+        for (r, j), series in self.terms.items():
+            if r < 0 or j:
+                raise NoGerm
+            total = total.join(_raised(series, r, self.corner), lambda a, b: a + b)
+        return total
+
+    def known_zero(self) -> Germ:
+        """This germ, known to be 0 at the break."""
+        if all(r > 0 for r, _ in self.terms):
+            return self
+        series = self.analytic()
+        if not series.at[0].contains(0):
+            raise NoGerm
+        at = arb_series([arb(0), *(series.at[k] for k in range(1, series.at.prec))], series.at.prec)
+        return self.corner.germ(Series(at, series.over))
+
+    def derivative(self) -> Germ:
+        """The derivative with respect to x."""
+        parts: list[tuple[tuple[int, int], Series]] = []
+        for (r, j), series in self.terms.items():
+            slope = Series(_derived(series.at), _derived(series.over))
+            parts.append(((r, j), slope))
+            if r:
+                parts.append(((r - 1, j), series.each(lambda s, r=r: s * arb(r))))  # type: ignore[misc]
+            if j:
+                parts.append(((r - 1, j - 1), series.each(lambda s, j=j: s * arb(j))))  # type: ignore[misc]
+        along = Germ(_merged(parts, self.corner), self.corner, self.growth) * self.corner.rate()
+        if self.growth is None:
+            return along
+        return along + self * self.growth.derivative()
+
+    # What can be said
+
+    def leading(self) -> tuple[int, int, Series] | None:
+        """The term that dominates at the break: r, j and S; None for the zero function."""
+        if not self.terms:
+            return None
+        (r, j) = min(self.terms, key=lambda place: (place[0], -place[1]))
+        return r, j, self.terms[r, j]
+
+    def sign(self) -> int:
+        """The sign all the way up to the break, 0 for the zero function. Raises NoGerm."""
+        first = self.leading()
+        if first is None:
+            return 0
+        r, j, _ = first
+        total = arb(0)
+        for (s, k), series in self.terms.items():
+            total += series.over[0] * self.corner.share(s - r, k - j)
+        if not total != 0:
+            raise NoGerm
+        if j and not self.corner.width < 1:
+            raise NoGerm
+        return (1 if total > 0 else -1) * (-1 if j % 2 else 1)
+
+    def limit(self) -> arb:
+        """The limit at the break, which may be infinite. Raises NoGerm where not known."""
+        first = self.leading()
+        if first is None:
+            return arb(0)
+        r, j, series = first
+        value = series.at[0]
+        if not value != 0:
+            raise NoGerm
+        if self.growth is not None:
+            rate = self.growth.limit()
+            if not rate.is_finite():
+                return arb(0) if rate < 0 else self._infinite(value, j)
+            if (r, j) != (0, 0):
+                return arb(0) if r > 0 or (r == 0 and j < 0) else self._infinite(value, j)
+            return value * rate.exp()
+        if (r, j) == (0, 0):
+            return value
+        return arb(0) if r > 0 or (r == 0 and j < 0) else self._infinite(value, j)
+
+    def _infinite(self, value: arb, j: int) -> arb:
+        sign = (1 if value > 0 else -1) * (-1 if j % 2 else 1)
+        return arb.pos_inf() if sign > 0 else arb.neg_inf()
+
+
+@dataclass(frozen=True)
+class Corner:
+    """One side of a break: x = ``place`` ± u^``fineness``, for u from 0 to ``width``."""
+
+    place: arb
+    side: int
+    fineness: int
+    width: arb
+    powers: dict[int, arb_series] = field(default_factory=dict, compare=False)
+
+    @property
+    def box(self) -> arb:
+        """All u."""
+        return arb(0).union(self.width)
+
+    def number(self, value: arb) -> Germ:
+        """A constant."""
+        return Germ({} if value.is_zero() else {(0, 0): constant(value)}, self)
+
+    def variable(self) -> Germ:
+        """x itself."""
+        distance = [arb(0)] * self.fineness + [arb(self.side)]
+        at = arb_series(distance, LENGTH)
+        over = arb(self.side) * self.power(self.fineness)
+        series = Series(at + self.place, over + self.place)
+        return self.germ(series)
+
+    def germ(self, series: Series) -> Germ:
+        """An analytic germ."""
+        return Germ(_merged([((0, 0), series)], self), self)
+
+    def rate(self) -> Germ:
+        """du/dx."""
+        factor = arb(fmpq(self.side, self.fineness))
+        return Germ({(1 - self.fineness, 0): constant(factor)}, self)
+
+    def power(self, n: int) -> arb_series:
+        """u^n over the box."""
+        if n not in self.powers:
+            u = arb_series([self.box, arb(1)], LENGTH)
+            self.powers[n] = _one(u) if n == 0 else u**n
+        return self.powers[n]
+
+    def share(self, a: int, k: int) -> arb:
+        """An enclosure of u^a (ln u)^k over the box, where that stays bounded."""
+        if a == 0 and k == 0:
+            return arb(1)
+        if k and not self.width < 1:
+            raise NoGerm
+        if k == 0:
+            return arb(0).union(self.width**a)
+        log = self.width.log()
+        if a == 0:
+            return arb(0).union(log**k)
+        if k > 0 and not log < arb(fmpq(-k, a)):
+            raise NoGerm
+        return arb(0).union(self.width**a * log**k)
+
+
+def _merged(parts: list[tuple[tuple[int, int], Series]], corner: Corner) -> Terms:
+    """Terms of the same power of ln u added, and each divided by u as often as possible."""
+    by_log: dict[int, list[tuple[int, Series]]] = {}
+    for (r, j), series in parts:
+        by_log.setdefault(j, []).append((r, series))
+    terms: Terms = {}
+    for j, found in by_log.items():
+        least = min(r for r, _ in found)
+        total: Series | None = None
+        for r, series in found:
+            raised = _raised(series, r - least, corner)
+            total = raised if total is None else total.join(raised, lambda a, b: a + b)
+        assert total is not None
+        if total.vanishes:
+            continue
+        r = least
+        while total.starts_with_zero:
+            if total.at.prec <= 2:
+                raise NoGerm
+            total, r = total.shifted(), r + 1
+        terms[r, j] = total
+    return terms
+
+
+def _raised(series: Series, r: int, corner: Corner) -> Series:
+    if r == 0:
+        return series
+    return Series(_delayed(series.at, r), series.over * corner.power(r))
+
+
+def _series(value: arb | arb_series, length: int) -> arb_series:
+    return arb_series([value], length) if isinstance(value, arb) else value
+
+
+def _one(like: arb_series) -> arb_series:
+    return arb_series([arb(1)], like.prec)
+
+
+def _delayed(series: arb_series, n: int) -> arb_series:
+    """Times u^n."""
+    kept = [series[k] for k in range(max(series.prec - n, 0))]
+    return arb_series([arb(0)] * min(n, series.prec) + kept, series.prec)
+
+
+def _without_first(series: arb_series) -> arb_series:
+    length = series.prec - 1
+    return arb_series([series[k + 1] for k in range(length)], length)
+
+
+def _derived(series: arb_series) -> arb_series:
+    length = series.prec - 1
+    return arb_series([series[k + 1] * (k + 1) for k in range(length)], length)

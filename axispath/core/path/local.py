@@ -1,0 +1,221 @@
+"""Programs carried out on germs: what a function does next to a break."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from fractions import Fraction
+from functools import lru_cache
+
+from flint import arb, arb_series
+
+from axispath.core import catalogue
+from axispath.core.arithmetic.balls import operation
+from axispath.core.arithmetic.program import Program, Step
+from axispath.core.arithmetic.rationals import Exact, exact_registers
+from axispath.core.arithmetic.unit import AngleUnit
+from axispath.core.catalogue.balls import OutsideDomain
+from axispath.core.path.germ import Corner, Germ, NeedsRoot, NoGerm, Series
+from axispath.core.path.prepared import Prepared, plainer_program
+from axispath.core.path.specialise import Branches, followed, needs
+
+FINEST = 12
+DEPTH = 6  # how often a plainer form may be in terms of plainer forms
+
+
+def germ_of(
+    prepared: Prepared,
+    unit: AngleUnit,
+    branches: Branches,
+    target: int,
+    corner: Corner,
+    zeros: frozenset[int],
+) -> Germ:
+    """The germ of a step at a corner; ``zeros`` are the steps known to be 0 at the break.
+
+    Raises NoGerm where there is none of the kind that germ.py describes, and NeedsRoot.
+    """
+    run = _Run(unit, corner)
+    plan = prepared.plan
+    at = followed(target, branches)
+    wanted = sorted(_needed(plan, at, branches))
+    found: dict[int, Germ] = {}
+    for index in wanted:
+        if index < plan.inputs:
+            germ = corner.variable()
+        else:
+            declared = any(guard in zeros for guard in prepared.guards.get(index, ()))
+            given = [found[i] for i in needs(plan, index, branches)]
+            branch = branches.get(index)
+            if branch is None:
+                step = plan.steps[index]
+                fixed = _fixed(prepared, unit).get(step.operands[1]) if _is_power(step) else None
+                if fixed is not None and fixed.denominator <= FINEST:
+                    germ = _fraction_power(given[0], fixed)
+                else:
+                    germ = run.step(step, given, declared, 0)
+            elif branch.negated:
+                germ = -given[0]
+            else:
+                assert branch.number is not None
+                germ = corner.number(Exact(branch.number).ball)
+        found[index] = germ.known_zero() if index in zeros else germ
+    return found[at]
+
+
+def _is_power(step: Step) -> bool:
+    return step.operation == "power"
+
+
+@lru_cache(maxsize=128)
+def _fixed(prepared: Prepared, unit: AngleUnit) -> dict[int, Fraction]:
+    """The fractions among the steps that do not depend on the input."""
+    registers = exact_registers(prepared.plan, unit, Exact(Fraction(0)))
+    return {
+        index: value.rational
+        for index, value in enumerate(registers)
+        if value is not None and not value.turns and index not in prepared.varying
+    }
+
+
+def _needed(plan: Program, at: int, branches: Branches) -> set[int]:
+    found, pending = set(), [at]
+    while pending:
+        index = pending.pop()
+        if index not in found:
+            found.add(index)
+            pending += needs(plan, index, branches)
+    return found
+
+
+def levels_of(germ: Germ, count: int) -> Iterator[Germ]:
+    """The germ and its derivatives, one after the other."""
+    for _ in range(count):
+        yield germ
+        germ = germ.derivative()
+
+
+class _Run:
+    """Carries out steps on germs."""
+
+    def __init__(self, unit: AngleUnit, corner: Corner) -> None:
+        self.unit = unit
+        self.corner = corner
+
+    def program(self, plan: Program, given: list[Germ], depth: int) -> Germ:
+        """A plainer form, next to a place where one of its parts is 0."""
+        if depth > DEPTH:
+            raise NoGerm
+        found = list(given)
+        for step in plan.steps[plan.inputs :]:
+            operands = [found[i] for i in step.operands]
+            at = _critical(step)
+            vanishing = at is not None and _may_be_zero(operands[at])
+            if at is not None and vanishing:
+                operands[at] = operands[at].known_zero()
+            found.append(self.step(step, operands, vanishing, depth))
+        return found[plan.result]
+
+    def step(self, step: Step, given: list[Germ], declared: bool, depth: int) -> Germ:
+        """One step; ``declared`` where a guard of it is known to be 0."""
+        match step.operation, given:
+            case "number" | "constant", _:
+                return self.corner.number(operation(step, self.unit)())
+            case "add", [left, right]:
+                return left + right
+            case "subtract", [left, right]:
+                return left - right
+            case "multiply", [left, right]:
+                return left * right
+            case "negate", [value]:
+                return -value
+            case "divide", [top, bottom]:
+                return top / bottom if bottom.terms else _nothing()
+            case "whole power", [base]:
+                return base.whole_power(step.detail)
+            case "root power", [base]:
+                return _fraction_power(base, step.detail)
+            case "power", [base, exponent]:
+                return (exponent * base.logarithm()).exponential()
+            case "given", [value, _]:
+                return value
+            case "apply", _:
+                return self._applied(step, given, declared, depth)
+        raise NoGerm
+
+    def _applied(self, step: Step, given: list[Germ], declared: bool, depth: int) -> Germ:
+        entry = catalogue.ENTRIES[step.detail]
+        if not declared:
+            try:
+                return self._smooth(step, given)
+            except (NoGerm, OutsideDomain):
+                pass
+        match step.detail, given:
+            case "ln", [x]:
+                return x.logarithm()
+            case "exp", [x]:
+                return x.exponential()
+            case "sqrt", [x]:
+                return x.root(2)
+            case "root", [n, x]:
+                index = n.number()
+                whole = index.unique_fmpz() if index is not None else None
+                return (
+                    x.root(int(whole)) if whole is not None and 1 <= whole <= FINEST else _nothing()
+                )
+            case "arctan", [x] if any(r < 0 for r, _ in x.terms):
+                return self._far_arctan(step, x)
+        if entry.plainer:
+            return self.program(plainer_program(step.detail), given, depth + 1)
+        raise NoGerm
+
+    def _smooth(self, step: Step, given: list[Germ]) -> Germ:
+        """A function at a place where it is analytic."""
+        work = operation(step, self.unit)
+        series = [germ.number() if germ.number() is not None else germ.analytic() for germ in given]
+        if all(isinstance(x, arb) for x in series):
+            value = work(*series)
+            if not value.is_finite():
+                raise NoGerm
+            return self.corner.number(value)
+        at = work(*(x.at if isinstance(x, Series) else x for x in series))
+        over = work(*(x.over if isinstance(x, Series) else x for x in series))
+        length = next(x.at.prec for x in series if isinstance(x, Series))
+        both = [arb_series([s], length) if isinstance(s, arb) else s for s in (at, over)]
+        if not all(s[k].is_finite() for s in both for k in range(min(4, length))):
+            raise NoGerm
+        return self.corner.germ(Series(*both))
+
+    def _far_arctan(self, step: Step, x: Germ) -> Germ:
+        """arctan of what grows without bound: ±90° − arctan(1/x)."""
+        sign = x.sign()
+        right_angle = arb(90) if self.unit is AngleUnit.DEGREE else arb.pi() / 2
+        near = self._smooth(step, [self.corner.number(arb(1)) / x])
+        return self.corner.number(right_angle * sign) - near
+
+
+def _fraction_power(base: Germ, exponent: Fraction) -> Germ:
+    if exponent.denominator == 1:
+        return base.whole_power(exponent.numerator)
+    return base.root(exponent.denominator).whole_power(exponent.numerator)
+
+
+def _critical(step: Step) -> int | None:
+    """The operand at whose zero a step of a plainer form breaks."""
+    if step.operation == "divide":
+        return 1
+    if step.operation in ("root power", "power") or step.detail in ("ln", "sqrt"):
+        return 0
+    return None
+
+
+def _may_be_zero(germ: Germ) -> bool:
+    return any(
+        place == (0, 0) and series.at[0].contains(0) for place, series in germ.terms.items()
+    ) and all(j == 0 and r >= 0 for r, j in germ.terms)
+
+
+def _nothing() -> Germ:
+    raise NoGerm
+
+
+__all__ = ["FINEST", "NeedsRoot", "NoGerm", "germ_of", "levels_of"]

@@ -1,0 +1,525 @@
+"""The axis cut into pieces on which a function is smooth or undefined.
+
+Step by step, in the order in which a value is computed: where a guard of a step is 0 the
+pieces are cut, and on each of the new pieces it is decided what the step comes to there.
+Only steps that matter on a piece are looked at, so that a case that is not chosen cuts nothing.
+"""
+
+from __future__ import annotations
+
+import itertools
+import math
+from collections.abc import Iterator
+from dataclasses import dataclass, field, replace
+from fractions import Fraction
+
+from flint import arb
+
+from axispath.core.arithmetic.balls import operation, precision
+from axispath.core.arithmetic.identity import flat_levels
+from axispath.core.arithmetic.interval import End
+from axispath.core.arithmetic.program import Program
+from axispath.core.arithmetic.rationals import Exact, exact_registers, guess
+from axispath.core.arithmetic.unit import AngleUnit
+from axispath.core.catalogue.balls import NAN, OutsideDomain
+from axispath.core.path.budget import Budget
+from axispath.core.path.germ import Corner, Germ, NeedsRoot, NoGerm
+from axispath.core.path.isolate import MAX_ROOTS, isolate
+from axispath.core.path.landmark import Open, Reason, Stretch
+from axispath.core.path.local import FINEST, germ_of, levels_of
+from axispath.core.path.prepared import Prepared
+from axispath.core.path.root import Root
+from axispath.core.path.scaled import ScaledFunction
+from axispath.core.path.specialise import Branch, Branches, followed, needs, specialised
+from axispath.core.path.tower import LADDER, Tower
+
+BITS = 160
+MIDDLE = 0.4870123771  # off the middle, where nothing special is likely
+TAILS = (2.0**-3, 2.0**-6, 2.0**-11, 2.0**-18, 2.0**-28)  # of a piece, for its ends
+
+
+@dataclass(eq=False)
+class Cut:
+    """A place between pieces: the end of the interval, or a zero of guards.
+
+    ``zeros`` are the steps known to be exactly 0 there, ``maybe`` those that cannot be told
+    from 0. ``exact`` is the place itself where it is known exactly.
+    """
+
+    ball: arb
+    low: float
+    high: float
+    end: End | None = None
+    zeros: set[int] = field(default_factory=set)
+    maybe: set[int] = field(default_factory=set)
+    exact: Exact | None = None
+
+    @property
+    def x(self) -> float:
+        """The nearest float64."""
+        return 0.0 if self.ball.contains(0) else float(self.ball.mid())
+
+    @property
+    def breaks(self) -> bool:
+        """Whether a guard is, or may be, 0 there."""
+        return bool(self.zeros or self.maybe)
+
+
+@dataclass(frozen=True, eq=False)
+class Piece:
+    """The open stretch between two cuts. ``dead`` is the step that has no value there."""
+
+    left: Cut
+    right: Cut
+    branches: Branches = field(default_factory=dict)
+    decided: frozenset[int] = frozenset()
+    dead: int | None = None
+    open: Reason | None = None
+
+    @property
+    def low(self) -> float:
+        """A float64 inside, next to the left end or on it."""
+        return self.left.high
+
+    @property
+    def high(self) -> float:
+        """A float64 inside, next to the right end or on it."""
+        return self.right.low
+
+    @property
+    def middle(self) -> float:
+        """A place inside where nothing special is likely."""
+        return self.low + (self.high - self.low) * MIDDLE
+
+    @property
+    def alive(self) -> bool:
+        """Whether the function is defined and smooth all over it."""
+        return self.dead is None and self.open is None
+
+
+@dataclass
+class Found:
+    """What a search on a piece came to; roots on its ends are left out."""
+
+    roots: list[Root] = field(default_factory=list)
+    open: list[Open] = field(default_factory=list)
+    undefined: list[Stretch] = field(default_factory=list)
+    flat: frozenset[int] = frozenset()
+    more: bool = False
+
+
+@dataclass(frozen=True)
+class Ending:
+    """A piece next to one of its ends: where a search may begin, and what holds before that."""
+
+    start: float
+    germs: tuple[Germ, ...] = ()
+    regular: bool = True
+
+
+class Cutter:
+    """Cuts an interval for one prepared program, and searches the pieces."""
+
+    def __init__(self, prepared: Prepared, unit: AngleUnit, budget: Budget) -> None:
+        self.prepared = prepared
+        self.plan = prepared.plan
+        self.unit = unit
+        self.budget = budget
+        self.more = False
+        self._functions: dict[Program, ScaledFunction] = {}
+        self._registers: dict[Exact, list[Exact | None]] = {}
+        self._operations = [
+            None if index < self.plan.inputs else operation(step, unit)
+            for index, step in enumerate(self.plan.steps)
+        ]
+
+    # Cutting
+
+    def cut(self, low: Cut, high: Cut) -> list[Piece]:
+        """The pieces between two ends, in order."""
+        pending, finished = [Piece(low, high)], []
+        while pending:
+            piece = pending.pop()
+            step = self._next_step(piece) if piece.alive else None
+            if step is None:
+                finished.append(piece)
+            else:
+                pending += reversed(list(self._split(piece, step)))
+        return finished
+
+    def _next_step(self, piece: Piece) -> int | None:
+        """The first step that matters on the piece and has not been decided there."""
+        guards, branches = self.prepared.guards, piece.branches
+        found: set[int] = set()
+        pending = [followed(self.plan.result, branches)]
+        while pending:
+            index = pending.pop()
+            if index in found:
+                continue
+            found.add(index)
+            step = self.plan.steps[index]
+            if step.operation == "choose" and index in guards and index not in piece.decided:
+                pending += [followed(i, branches) for i in step.operands[:2]]
+            else:
+                pending += needs(self.plan, index, branches)
+        waiting = [i for i in found if i in guards and i not in piece.decided]
+        return min(waiting, default=None)
+
+    def _split(self, piece: Piece, step: int) -> Iterator[Piece]:
+        """The piece cut at the zeros of a step's guards, the step decided on each part."""
+        cuts: list[Cut] = []
+        unsettled: list[Open] = []
+        flat: set[int] = set()
+        for guard in self.prepared.guards[step]:
+            if guard not in self.prepared.varying:
+                continue
+            for factor in dict.fromkeys(self.factors(guard, piece.branches)):
+                found = self.search(piece, factor, (0,))
+                self.more |= found.more
+                if found.flat:
+                    flat.add(guard)
+                    continue
+                unsettled += found.open
+                unsettled += [Open(s.low, s.high, Reason.BREAK) for s in found.undefined]
+                for root in found.roots:
+                    _add_cut(cuts, self._cut_at(root, factor, guard))
+                for end in (piece.left, piece.right):
+                    self._note_zero(end, factor, guard, piece)
+        borders = sorted([*cuts, *_gap_cuts(unsettled)], key=lambda cut: cut.x)
+        edges = [piece.left, *borders, piece.right]
+        for left, right in itertools.pairwise(edges):
+            if not left.high < right.low:
+                continue
+            part = replace(piece, left=left, right=right)
+            gap = next((o for o in unsettled if o.low <= part.middle <= o.high), None)
+            if gap is not None:
+                yield replace(part, open=gap.reason)
+            else:
+                yield self._decided(part, step, flat)
+
+    def _cut_at(self, root: Root, factor: int, guard: int) -> Cut:
+        low, high = _floats(root.ball)
+        cut = Cut(root.ball, low, high)
+        # A simple zero that a sign change proves, or one that exact arithmetic confirms.
+        (cut.zeros if not root.multiple else cut.maybe).update((factor, guard))
+        self.make_exact(cut, root, factor)
+        return cut
+
+    def make_exact(self, cut: Cut, root: Root, factor: int) -> None:
+        """Find out whether a zero of a factor is a simple number, and which steps are 0 there."""
+        for candidate in guess(cut.ball, self.unit is AngleUnit.DEGREE):
+            if not root.holds(candidate.ball):
+                continue
+            value = self.registers(candidate)[factor]
+            if value is not None and value.is_zero:
+                self.place_exactly(cut, candidate)
+                return
+
+    def place_exactly(self, cut: Cut, exact: Exact) -> None:
+        """Note that a cut is at an exact place."""
+        cut.exact = exact
+        registers = self.registers(exact)
+        cut.zeros |= {
+            i for i, v in enumerate(registers) if v is not None and v.is_zero
+        } & self.prepared.varying
+        cut.maybe -= cut.zeros
+
+    def registers(self, exact: Exact) -> list[Exact | None]:
+        """The exact values of all steps at an exact place, as far as they have any."""
+        if exact not in self._registers:
+            self._registers[exact] = exact_registers(self.plan, self.unit, exact)
+        return self._registers[exact]
+
+    def _note_zero(self, end: Cut, factor: int, guard: int, piece: Piece) -> None:
+        """Note whether a guard is 0 at an end of the piece, where no search can tell."""
+        if guard in end.zeros or guard in end.maybe:
+            return
+        if factor in end.zeros:
+            end.zeros.add(guard)
+            return
+        value = self.value(followed(factor, piece.branches), end.ball, piece.branches)
+        if value.is_zero():
+            end.zeros.update((factor, guard))
+        elif not (value > 0 or value < 0):
+            end.maybe.update((factor, guard))
+
+    def factors(self, guard: int, branches: Branches) -> Iterator[int]:
+        """Steps whose zeros together are those of a step, each of lower order."""
+        index = followed(guard, branches)
+        step = self.plan.steps[index]
+        parts: tuple[int, ...] = ()
+        if index in branches:
+            parts = needs(self.plan, index, branches)
+        elif step.operation in ("multiply", "negate"):
+            parts = step.operands
+        elif step.operation == "divide" or step.detail in ("sqrt", "cbrt"):
+            parts = step.operands[:1]
+        elif step.operation in ("whole power", "root power") and step.detail > 0:
+            parts = step.operands
+        if not parts:
+            yield index
+        for part in parts:
+            if part in self.prepared.varying:
+                yield from self.factors(part, branches)
+
+    # Deciding
+
+    def value(self, index: int, x: arb, branches: Branches, bits: int = BITS) -> arb:
+        """An enclosure of a step's value; NaN where unknown or undefined."""
+        with precision(bits):
+            try:
+                return self._values([index], x, branches)[0]
+            except OutsideDomain:
+                return NAN
+
+    def _values(self, targets: list[int], x: arb, branches: Branches) -> list[arb]:
+        at = [followed(index, branches) for index in targets]
+        wanted: set[int] = set()
+        pending = list(at)
+        while pending:
+            index = pending.pop()
+            if index not in wanted:
+                wanted.add(index)
+                pending += needs(self.plan, index, branches)
+        found: dict[int, arb] = {}
+        for index in sorted(wanted):
+            given = [found[i] for i in needs(self.plan, index, branches)]
+            branch = branches.get(index)
+            if index < self.plan.inputs:
+                found[index] = x
+            elif branch is None:
+                found[index] = self._operations[index](*given)  # type: ignore[misc]
+            else:
+                found[index] = (
+                    -given[0] if branch.negated else Exact(branch.number or Fraction(0)).ball
+                )
+        return [found[index] for index in at]
+
+    def _decided(self, piece: Piece, step: int, flat: set[int]) -> Piece:
+        """The piece with what a step comes to on it."""
+        known = replace(piece, decided=piece.decided | {step})
+        if flat:
+            return self._decided_flat(known, step)
+        for bits in LADDER[1:]:
+            with precision(bits):
+                try:
+                    decision = self._decision(known, step)
+                except OutsideDomain:
+                    return replace(known, dead=step)
+            if decision is not None:
+                return replace(known, branches={**piece.branches, **decision})
+        return replace(known, open=Reason.BREAK)
+
+    def _decision(self, piece: Piece, index: int) -> dict[int, Branch] | None:
+        """What a step comes to by its values in the middle; None where that cannot be told."""
+        step = self.plan.steps[index]
+        middle = arb(piece.middle)
+        if step.operation in ("choose", "restrict"):
+            at = 0 if step.operation == "choose" else 1
+            left, right = self._values(list(step.operands[at : at + 2]), middle, piece.branches)
+            sign = step.detail if step.operation == "choose" else _SIGNS[step.detail[0]]
+            if not (left > right or left < right):
+                return (
+                    self._chosen(index, sign, 0) if left.is_exact() and right.is_exact() else None
+                )
+            return self._chosen(index, sign, 1 if left > right else -1)
+        given = self._values(list(step.operands), middle, piece.branches)
+        if step.operation == "apply" and step.detail in _STEPPED:
+            return _stepped(index, step.detail, step.operands, given)
+        value = self._operations[index](*given)  # type: ignore[misc]
+        return {} if value.is_finite() else None
+
+    def _chosen(self, index: int, sign: str, order: int) -> dict[int, Branch]:
+        """The branch of a choice where left is below (−1), at (0) or above (1) right."""
+        step = self.plan.steps[index]
+        holds = _HOLDS[sign](order)
+        if step.operation == "choose":
+            return {index: Branch(step.operands[2 if holds else 3])}
+        if not holds:
+            raise OutsideDomain
+        return {index: Branch(step.operands[0])}
+
+    def _decided_flat(self, piece: Piece, index: int) -> Piece:
+        """A step whose guard is 0 all over the piece."""
+        step = self.plan.steps[index]
+        name = step.detail
+        try:
+            if step.operation in ("choose", "restrict"):
+                sign = name if step.operation == "choose" else _SIGNS[name[0]]
+                return replace(piece, branches={**piece.branches, **self._chosen(index, sign, 0)})
+        except OutsideDomain:
+            return replace(piece, dead=index)
+        if name in ("abs", "sign", "sqrt", "cbrt"):
+            return replace(piece, branches={**piece.branches, index: Branch(number=Fraction(0))})
+        if name in ("min", "max") and len(step.operands) == 2:
+            return replace(piece, branches={**piece.branches, index: Branch(step.operands[0])})
+        if name in ("ln", "log", "tan", "sec", "csc", "cot") or step.operation in (
+            "divide",
+            "whole power",
+        ):
+            return replace(piece, dead=index)
+        return replace(piece, open=Reason.CLOSE)
+
+    # Searching
+
+    def function(self, piece: Piece, target: int) -> ScaledFunction:
+        """A step on a piece as a function of boxes."""
+        plan = specialised(self.plan, piece.branches, target)
+        if plan not in self._functions:
+            self._functions[plan] = ScaledFunction(plan, self.unit)
+        return self._functions[plan]
+
+    def search(self, piece: Piece, target: int, wanted: tuple[int, ...]) -> Found:
+        """The zeros of the ``wanted`` levels of a step inside a piece."""
+        function = self.function(piece, target)
+        flat = flat_levels(function.plan) & set(wanted)
+        rest = tuple(level for level in wanted if level not in flat)
+        if not rest:
+            return Found(flat=frozenset(flat))
+        start = self.ending(piece, piece.left, 1, target, rest, function).start
+        stop = self.ending(piece, piece.right, -1, target, rest, function).start
+        if not start < stop:
+            return Found(flat=frozenset(flat))
+        isolated = isolate(Tower(function, self.budget), start, stop, rest)
+        found = Found(flat=frozenset(flat), more=isolated.more, open=list(isolated.open))
+        found.flat |= {level for level, stretches in isolated.flat.items() if stretches}
+        found.undefined = isolated.undefined
+        low, high = piece.left.ball, piece.right.ball
+        found.roots = [r for r in isolated.roots if r.ball > low and r.ball < high]
+        found.open = [o for o in found.open if o.high > piece.low and o.low < piece.high]
+        return found
+
+    def ending(
+        self,
+        piece: Piece,
+        cut: Cut,
+        side: int,
+        target: int,
+        wanted: tuple[int, ...],
+        function: ScaledFunction,
+    ) -> Ending:
+        """How a search may come up to an end of a piece."""
+        edge = cut.low if side > 0 else cut.high
+        with precision(BITS):
+            try:
+                known = function.true.taylor(cut.ball, max(wanted) + 2)
+                if all(level.is_finite() for level in known):
+                    return Ending(edge)
+            except OutsideDomain:
+                pass
+        width = piece.high - piece.low
+        for tail in TAILS:
+            try:
+                germs = self.germs(piece, cut, side, target, max(wanted) + 1, width * tail)
+                for level in wanted:
+                    germs[level].sign()
+            except NoGerm:
+                continue
+            inner = cut.high + width * tail if side > 0 else cut.low - width * tail
+            # The germ holds up to the end of its corner, which reaches past ``inner``.
+            return Ending(inner, germs, regular=False)
+        return Ending(edge, regular=False)
+
+    def germs(
+        self, piece: Piece, cut: Cut, side: int, target: int, count: int, reach: float
+    ) -> tuple[Germ, ...]:
+        """A step and its derivatives next to a cut. Raises NoGerm."""
+        fineness = 1
+        zeros = frozenset(cut.zeros)
+        while fineness <= FINEST:
+            self.budget.spend()
+            with precision(BITS):
+                distance = arb(reach) + (cut.high - cut.low)
+                width = distance if fineness == 1 else (distance.log() / fineness).exp()
+                corner = Corner(cut.ball, side, fineness, width.upper() * (1 + arb(2) ** -60))
+                try:
+                    germ = germ_of(self.prepared, self.unit, piece.branches, target, corner, zeros)
+                    return tuple(levels_of(germ, count))
+                except NeedsRoot as needed:
+                    fineness *= needed.factor
+                except OutsideDomain as error:
+                    raise NoGerm from error
+        raise NoGerm
+
+
+def _stepped(
+    index: int, name: str, operands: tuple[int, ...], given: list[arb]
+) -> dict[int, Branch] | None:
+    """A function that jumps or bends, on a piece where it does not."""
+    x = given[0]
+    if name in ("abs", "sign"):
+        if not (x > 0 or x < 0):
+            return None
+        if name == "sign":
+            return {index: Branch(number=Fraction(1 if x > 0 else -1))}
+        return {index: Branch(operands[0], negated=bool(x < 0))}
+    if name == "floor":
+        step = x.floor()
+        whole = step.unique_fmpz() if step.is_exact() else None
+        return None if whole is None else {index: Branch(number=Fraction(int(whole)))}
+    order = sorted(range(len(given)), key=lambda i: float(given[i].mid()))
+    pairs = itertools.pairwise(order)
+    if any(operands[a] != operands[b] and not given[a] < given[b] for a, b in pairs):
+        return None
+    if name == "median":
+        if len(order) % 2 == 0:
+            return None
+        return {index: Branch(operands[order[len(order) // 2]])}
+    return {index: Branch(operands[order[0 if name == "min" else -1]])}
+
+
+_STEPPED = ("abs", "sign", "floor", "min", "max", "median")
+_HOLDS = {
+    "<": lambda order: order < 0,
+    "<=": lambda order: order <= 0,
+    ">": lambda order: order > 0,
+    ">=": lambda order: order >= 0,
+    "=": lambda order: order == 0,
+    "!=": lambda order: order != 0,
+}
+_SIGNS = {"above": ">", "at or above": ">=", "below": "<", "at or below": "<="}
+
+
+SHORT = 2**20  # denominators of view limits that are worth exact arithmetic
+
+
+def edge(cutter: Cutter, end: End) -> Cut:
+    """The end of the interval that is looked at."""
+    low, high = _floats(end.ball)
+    cut = Cut(end.ball, low, high, end)
+    exact = end.exact
+    if exact is None and end.ball.is_exact():
+        place = Fraction(low)
+        exact = Exact(place) if place.denominator <= SHORT else None
+    if exact is not None and cutter.prepared.guards:
+        cutter.place_exactly(cut, exact)
+    return cut
+
+
+def _floats(ball: arb) -> tuple[float, float]:
+    """The tightest float64s around a ball."""
+    low, high = float(ball.lower()), float(ball.upper())
+    if not ball >= low:
+        low = math.nextafter(low, -math.inf)
+    if not ball <= high:
+        high = math.nextafter(high, math.inf)
+    return low, high
+
+
+def _add_cut(cuts: list[Cut], new: Cut) -> None:
+    """Add a cut, or what it knows to one at the same place."""
+    for cut in cuts:
+        if cut.ball.overlaps(new.ball):
+            same = cut.exact is not None and cut.exact == new.exact
+            (cut.zeros if same else cut.maybe).update(new.zeros - cut.zeros)
+            cut.maybe |= new.maybe - cut.zeros
+            return
+    cuts.append(new)
+
+
+def _gap_cuts(unsettled: list[Open]) -> list[Cut]:
+    """Cuts around stretches that are not settled."""
+    return [Cut(arb(x), x, x) for gap in unsettled for x in (gap.low, gap.high)]
+
+
+__all__ = ["MAX_ROOTS", "Cut", "Cutter", "Ending", "Found", "Piece", "edge"]

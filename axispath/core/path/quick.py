@@ -1,0 +1,62 @@
+"""Landmarks in floating point, for as long as something moves; nothing here is proved."""
+
+from __future__ import annotations
+
+import numpy as np
+from numpy.typing import NDArray
+
+from axispath.core.arithmetic.floats import FloatFunction
+from axispath.core.path.landmark import Certainty, Kind, Landmark, Method, Path
+
+SAMPLES = 900
+HALVINGS = 44
+Floats = NDArray[np.float64]
+
+
+def quick_path(function: FloatFunction, low: float, high: float) -> Path:
+    """Sign changes and turning points that a sampling sees. May miss some."""
+    even = np.linspace(0.0, 1.0, SAMPLES)
+    uneven = even + np.sin(np.arange(SAMPLES) * 2.399) * (0.3 / SAMPLES)
+    uneven[0], uneven[-1] = 0.0, 1.0
+    x = low + (high - low) * uneven
+    y = function(x)
+    marks = [*_zeros(function, x, y), *_turning(function, x, y)]
+    marks.sort(key=lambda mark: mark.x)
+    return Path(low, high, tuple(marks), (), (), (), (), proven=False)
+
+
+def _mark(kind: Kind, x: float, y: float) -> Landmark:
+    return Landmark(kind, float(x), float(y), Certainty.APPROACHED, method=Method.TOUCH)
+
+
+def _zeros(function: FloatFunction, x: Floats, y: Floats) -> list[Landmark]:
+    at = np.flatnonzero(np.sign(y[:-1]) * np.sign(y[1:]) < 0)
+    low, high, below = x[at], x[at + 1], y[at]
+    height = np.abs(y[at]) + np.abs(y[at + 1])
+    for _ in range(HALVINGS):
+        middle = (low + high) / 2
+        same = np.sign(function(middle)) == np.sign(below)
+        low, high = np.where(same, middle, low), np.where(same, high, middle)
+    found = (low + high) / 2
+    # At a pole or a jump the signs change too, but the values do not become small.
+    small = np.abs(function(found)) <= 1e-6 * height
+    exact = x[np.flatnonzero(y == 0)]
+    return [_mark(Kind.ZERO, place, 0.0) for place in (*found[small], *exact[:50])]
+
+
+def _turning(function: FloatFunction, x: Floats, y: Floats) -> list[Landmark]:
+    before, here, after = y[:-2], y[1:-1], y[2:]
+    marks = []
+    for kind, sign in ((Kind.MAXIMUM, 1.0), (Kind.MINIMUM, -1.0)):
+        at = np.flatnonzero((sign * here > sign * before) & (sign * here >= sign * after)) + 1
+        low, high = x[at - 1], x[at + 1]
+        for _ in range(HALVINGS):
+            third = (high - low) / 3
+            left, right = low + third, high - third
+            rises = sign * function(left) < sign * function(right)
+            low, high = np.where(rises, left, low), np.where(rises, high, right)
+        place = (low + high) / 2
+        height = function(place)
+        calm = np.abs(height - y[at]) <= np.abs(y[at] - y[at - 1]) + np.abs(y[at] - y[at + 1])
+        marks += [_mark(kind, p, h) for p, h in zip(place[calm], height[calm], strict=True)]
+    return marks

@@ -1,0 +1,41 @@
+"""The end of an interval as a person types it."""
+
+from __future__ import annotations
+
+from axispath.core.arithmetic.balls import constant_ball, precision
+from axispath.core.arithmetic.build import program
+from axispath.core.arithmetic.interval import End
+from axispath.core.arithmetic.program import NotComputable
+from axispath.core.arithmetic.rationals import exact_registers
+from axispath.core.language.errors import LanguageError
+from axispath.core.language.statement import parse_expression
+from axispath.core.language.tree import free_names
+from axispath.core.sheet.document import Document
+from axispath.core.sheet.edits import EditRefused
+from axispath.core.sheet.resolve import END_BITS, resolve, scope_of
+
+FARTHEST = 1e15
+
+
+def typed_end(document: Document, text: str) -> End:
+    """An end from a formula such as 2π, which may use the sheet's values.
+
+    Raises EditRefused with a sentence.
+    """
+    sheet = resolve(document)
+    definitions = sheet.lanes[0].definitions if sheet.lanes else {}
+    try:
+        tree = parse_expression(text, scope_of(document.lanes))
+        unknown = [n.name for n in free_names(tree) if n.name not in definitions]
+        if unknown:
+            raise EditRefused(f"{unknown[0]} has no value here.")
+        plan = program(tree, (), definitions)
+        with precision(END_BITS):
+            ball = constant_ball(plan, document.unit)
+    except LanguageError as error:
+        raise EditRefused(error.message, error.start, error.end) from error
+    except NotComputable as error:
+        raise EditRefused(str(error)) from error
+    if not ball.is_finite() or not abs(ball) < FARTHEST:
+        raise EditRefused("This has no value that can be used.")
+    return End(ball, exact=exact_registers(plan, document.unit)[plan.result])

@@ -1,0 +1,134 @@
+"""Exact forms in a process of their own, with a time limit, so that no answer waits for them."""
+
+from __future__ import annotations
+
+import logging
+import multiprocessing
+import time
+from collections import OrderedDict
+from concurrent.futures import TimeoutError as OutOfTime
+from threading import Lock
+from typing import Any
+
+from pebble import ProcessExpired, ProcessPool
+
+from axispath.core.arithmetic.program import Program
+from axispath.core.arithmetic.unit import AngleUnit
+from axispath.core.path.exact_forms import Form, Wanted, asymptotes, exact_forms
+from axispath.core.path.landmark import BREAKS, Certainty, Path
+from axispath.core.path.lanes import Range
+from axispath.core.path.survey import survey
+from axispath.core.sheet.document import Document
+from axispath.web.landmarks import USUAL, crossing_key, keyed
+
+LIMIT = 3.0  # seconds for one function, and for the whole answer
+MOST = 40  # landmarks of one function
+KEPT = 400
+log = logging.getLogger(__name__)
+
+_lock = Lock()
+_pool: ProcessPool | None = None
+_known: OrderedDict[Any, Any] = OrderedDict()
+
+
+def forms(document: Document, only: Range | None) -> dict[str, Any]:
+    """Exact forms of the landmarks in view, by key, and asymptotes, by lane."""
+    found = survey(document, USUAL, only)
+    unit = AngleUnit(document.unit)
+    jobs: list[tuple[str, Any, tuple[Any, ...]]] = []
+    for lane, path in found.lanes:
+        if path is not None:
+            jobs.append(
+                ("forms", exact_forms, _asked(lane.program, unit, None, lane.lane.id, path))
+            )
+            if lane.ends[0] is None or lane.ends[1] is None:
+                jobs.append((lane.lane.id, asymptotes, (lane.program, unit)))
+    for c in found.crossings:
+        asked = _asked(c.first.program, unit, c.second.program, crossing_key(c), c.path)
+        jobs.append(("forms", exact_forms, asked))
+    told: dict[str, Any] = {"forms": {}, "asymptotes": {}}
+    jobs.sort(key=lambda job: job[0] != "forms")
+    for (name, _, _), result in zip(jobs, _answers(jobs), strict=True):
+        if result is None:
+            continue
+        if name == "forms":
+            shown = {key: _shown(form) for key, form in result.items() if form.x or form.y}
+            told["forms"].update(shown)
+        elif result:
+            told["asymptotes"][name] = f"asymptotes: {', '.join(result)}"
+    return told
+
+
+def _shown(form: Form) -> dict[str, str]:
+    return {"x": form.x, "y": form.y}
+
+
+def _asked(
+    plan: Program, unit: AngleUnit, other: Program | None, key: str, path: Path
+) -> tuple[Any, ...]:
+    wanted = tuple(
+        Wanted(
+            name,
+            mark.kind.value,
+            mark.x,
+            mark.y if abs(mark.y) < 1e15 else None,
+            mark.certainty is Certainty.EXACT
+            and (mark.kind in BREAKS or mark.method == "sides" or mark.kind.value == "zero"),
+        )
+        for name, mark in list(keyed(key, path))[:MOST]
+    )
+    return (plan, unit, other, wanted)
+
+
+def _answers(jobs: list[tuple[str, Any, tuple[Any, ...]]]) -> list[Any]:
+    """The results of all jobs that are done in time, None for the others."""
+    pool = _started()
+    until = time.monotonic() + LIMIT
+    running = []
+    for _, work, given in jobs:
+        key = (work.__name__, *given)
+        with _lock:
+            known = _known.get(key)
+        running.append(
+            (key, known, None if known is not None else pool.schedule(work, given, timeout=LIMIT))
+        )
+    results = []
+    for key, known, future in running:
+        if future is None:
+            results.append(known)
+            continue
+        try:
+            result = future.result(timeout=max(0.01, until - time.monotonic()))
+            _remember(key, result)
+        except OutOfTime:
+            future.cancel()
+            result = None
+        except ProcessExpired as gone:
+            log.warning("a process for exact forms ended with code %s", gone.exitcode)
+            result = None
+        except Exception:  # SymPy may raise anything on what a student typed
+            log.warning("an exact form could not be found", exc_info=True)
+            result = None
+        results.append(result)
+    return results
+
+
+def _remember(key: Any, result: Any) -> None:
+    with _lock:
+        _known[key] = result
+        while len(_known) > KEPT:
+            _known.popitem(last=False)
+
+
+def _started() -> ProcessPool:
+    global _pool
+    with _lock:
+        if _pool is None or not _pool.active:
+            context = multiprocessing.get_context("spawn")
+            _pool = ProcessPool(max_workers=1, context=context, initializer=_warm)
+        return _pool
+
+
+def _warm() -> None:
+    """The slow import, before the clock of a job runs."""
+    import sympy  # noqa: F401
