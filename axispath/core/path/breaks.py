@@ -54,9 +54,16 @@ class AtCut:
 class Classifier:
     """Tells what a function does at the cuts of an interval."""
 
-    def __init__(self, cutter: Cutter, spans: list[Span], zero: list[Stretch]) -> None:
+    def __init__(
+        self,
+        cutter: Cutter,
+        spans: list[Span],
+        zero: list[Stretch],
+        nowhere: list[Stretch],
+    ) -> None:
         self.cutter = cutter
         self.zero = zero
+        self.nowhere = nowhere
         self.spans = spans
 
     def at(self, cut: Cut, before: Piece | None, after: Piece | None) -> AtCut:
@@ -104,6 +111,8 @@ class Classifier:
     def _side(self, cut: Cut, piece: Piece | None, side: int) -> Side | None:
         """``side`` is −1 for the piece before the cut; None where there is no function."""
         if piece is None or not piece.alive:
+            return None
+        if any(s.low <= cut.x <= s.high for s in self.nowhere):
             return None
         direction, bend = self._shape(piece, cut, side)
         target = self.cutter.plan.result

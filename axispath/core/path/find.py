@@ -194,7 +194,7 @@ class _Search:
         return False
 
     def _at_cuts(self, pieces: list[Piece]) -> None:
-        classifier = Classifier(self.cutter, self.spans, self.flat[0])
+        classifier = Classifier(self.cutter, self.spans, self.flat[0], self.nowhere)
         after: list[Piece | None] = [*pieces, None]
         for before, behind in zip([None, *pieces], after, strict=True):
             cut = before.right if before is not None else pieces[0].left
