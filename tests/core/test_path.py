@@ -8,12 +8,13 @@ import numpy as np
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from axispath.core.arithmetic.floats import float_function
+from axispath.core.arithmetic.floats import float_function, float_value
 from axispath.core.arithmetic.interval import End
 from axispath.core.path.find import find_zeros
 from axispath.core.path.landmark import BREAKS, Certainty, Kind, Method, Reason
 from tests.core.hard import HARD
 from tests.core.helpers import DEGREE, RADIAN, path, plan, read
+from tests.core.published import SMALLEST, zero_problems
 
 PI = math.pi
 
@@ -231,6 +232,42 @@ class Certainties(unittest.TestCase):
         found = path("0x", -2, 2)
         self.assertEqual([(s.low, s.high) for s in found.zero], [(-2, 2)])
         self.assertEqual(found.of(Kind.ZERO), ())
+
+
+class Published(unittest.TestCase):
+    def test_the_zeros_of_alefeld_potra_and_shi(self):
+        problems = list(zero_problems())
+        self.assertEqual(len(problems), 154)
+        for name, line, theirs, low, high, root in problems:
+            with self.subTest(name, line=line):
+                f = float_function(plan(line), RADIAN)
+                for x in np.linspace(low, high, 7)[1:-1]:  # the line says what they say
+                    wanted = float(theirs(x))
+                    self.assertAlmostEqual(f(np.array([x]))[0], wanted, delta=1e-9 * abs(wanted))
+                found = path(line, low, high, budget=20_000)
+                zeros = found.of(Kind.ZERO)
+                self.assertEqual(len([m for m in zeros if abs(m.x - root) < 1e-7]), 1, zeros)
+                self.assertEqual(found.open, ())
+                for mark in zeros:
+                    self.assertTrue(_crosses(theirs, mark.x, low, high), mark)
+
+    def test_the_smallest_values_of_published_functions(self):
+        for line, low, high, place, height in SMALLEST:
+            with self.subTest(line):
+                ends = [float_value(plan(end), RADIAN, 0.0) for end in (low, high)]
+                found = path(line, *ends, budget=40_000)
+                self.assertTrue(found.complete, found.open)
+                best = [m for m in found.of(Kind.MINIMUM) if m.whole]
+                self.assertAlmostEqual(min(m.y for m in best), height, delta=6e-5 * max(1, -height))
+                if place is not None:
+                    self.assertAlmostEqual(best[0].x, place, delta=5e-4)
+
+
+def _crosses(function, x, low, high):
+    """Whether the sign changes at x, or the value there is as good as 0."""
+    step = max(abs(x) * 1e-9, 1e-9)
+    before, after = function(max(x - step, low)), function(min(x + step, high))
+    return before * after <= 0
 
 
 COEFFICIENTS = st.integers(-9, 9)

@@ -16,6 +16,7 @@ from flint import arb, arb_series, ctx, fmpq
 
 from axispath.core import catalogue
 from axispath.core.arithmetic.program import Bound, Operation, Program, Step, bind
+from axispath.core.arithmetic.rationals import folded
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.catalogue.balls import (
     LOCK,
@@ -42,7 +43,7 @@ class BallFunction:
     """A program of one input as a function of boxes, at any precision."""
 
     def __init__(self, plan: Program, unit: AngleUnit) -> None:
-        self.plan = plan
+        self.plan = folded(plan, unit)
         self.unit = unit
         self._bound: dict[int, Bound | None] = {}
 
@@ -75,6 +76,7 @@ class BallFunction:
 
 def constant_ball(plan: Program, unit: AngleUnit) -> arb:
     """The value of a program without inputs; NaN where it has none."""
+    plan = folded(plan, unit)
     try:
         result = head(_defined(bind(plan, operations(plan, unit)).run()))
     except OutsideDomain:

@@ -12,6 +12,7 @@ from numpy.typing import NDArray
 
 from axispath.core import catalogue
 from axispath.core.arithmetic.program import Bound, Operation, Program, Step, bind
+from axispath.core.arithmetic.rationals import folded
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.catalogue.powers import odd_root
 
@@ -52,7 +53,7 @@ def has_infinite_constant(plan: Program, unit: AngleUnit) -> bool:
 def bound_to_floats(plan: Program, unit: AngleUnit) -> Bound:
     """A program bound to this arithmetic."""
     with np.errstate(all="ignore"):
-        return bind(plan, lambda step: operation(step, unit))
+        return bind(folded(plan, unit), lambda step: operation(step, unit))
 
 
 def operation(step: Step, unit: AngleUnit) -> Operation:

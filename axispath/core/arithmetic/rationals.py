@@ -9,7 +9,9 @@ from __future__ import annotations
 
 import math
 import operator
+from dataclasses import replace
 from fractions import Fraction
+from functools import lru_cache
 from typing import NamedTuple
 
 from flint import arb, fmpq
@@ -76,6 +78,33 @@ def exact_registers(plan: Program, unit: AngleUnit, *inputs: Exact) -> list[Exac
         except (_Inexact, ZeroDivisionError):
             results.append(None)
     return results
+
+
+@lru_cache(maxsize=1024)
+def folded(plan: Program, unit: AngleUnit) -> Program:
+    """The program with every constant part that is a fraction written as one.
+
+    So sin(π) is 0 and not 1.2·10⁻¹⁶, and a division by it has no value.
+    """
+    varying = set(range(plan.inputs))
+    if plan.inputs == len(plan.steps):
+        return plan
+    constants: list[Exact | None] = [None] * plan.inputs
+    steps = list(plan.steps)
+    for index, step in enumerate(plan.steps[plan.inputs :], plan.inputs):
+        if not varying.isdisjoint(step.operands):
+            varying.add(index)
+            constants.append(None)
+            continue
+        try:
+            value = _carry_out(step, [constants[i] for i in step.operands], unit)
+        except (_Inexact, ZeroDivisionError):
+            constants.append(None)
+            continue
+        constants.append(value)
+        if not value.turns and step.operation != "number":
+            steps[index] = Step("number", (), value.rational)
+    return replace(plan, steps=tuple(steps))
 
 
 def guess(ball: arb, degrees: bool = False) -> list[Exact]:

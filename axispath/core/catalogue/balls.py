@@ -16,7 +16,7 @@ from flint import arb, arb_series, ctx
 Ball = arb | arb_series
 
 MAX_ORDER = 8
-LONGEST = 16
+LONGEST = 32
 ctx.cap = LONGEST  # a global of the library: the longest series anyone here may ask for
 NAN = arb.nan()
 

@@ -11,7 +11,7 @@ from flint import arb
 from axispath.core.arithmetic.balls import BallFunction, precision
 from axispath.core.arithmetic.interval import End
 from axispath.core.arithmetic.program import Program
-from axispath.core.arithmetic.rationals import guess
+from axispath.core.arithmetic.rationals import folded, guess
 from axispath.core.arithmetic.reasons import why_undefined
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.catalogue.balls import OutsideDomain
@@ -71,7 +71,7 @@ class _Search:
         self.unit = unit
         self.wanted = wanted
         self.budget = Budget(budget) if isinstance(budget, int) else budget
-        self.cutter = Cutter(prepared(plan), unit, self.budget)
+        self.cutter = Cutter(prepared(folded(plan, unit)), unit, self.budget)
         self.low, self.high = edge(self.cutter, low), edge(self.cutter, high)
         self.landmarks: list[Landmark] = []
         self.spans: list[Span] = []
@@ -83,13 +83,22 @@ class _Search:
         """Everything found."""
         pieces = self.cutter.cut(self.low, self.high)
         more = self.cutter.more
-        alive = [piece for piece in pieces if piece.alive]
-        for index, piece in enumerate(alive):
-            share = self.budget.part(len(alive) - index)
+        waiting = sum(piece.alive for piece in pieces)
+        searched: list[Piece] = []
+        for piece in pieces:
+            if not piece.alive:
+                searched.append(piece)
+                continue
+            share = self.budget.part(waiting)
             granted = share.left
             self.cutter.budget = share
-            more |= self._searched(piece)
+            for part, found in self._search_piece(piece):
+                searched.append(part)
+                more |= found.more
+                self._take(part, found)
             self.budget.left -= granted - share.left
+            waiting -= 1
+        pieces = searched
         self.cutter.budget = self.budget
         self.open += [
             Open(piece.left.low, piece.right.high, piece.open) for piece in pieces if piece.open
@@ -111,10 +120,20 @@ class _Search:
             more,
         )
 
-    def _searched(self, piece: Piece) -> bool:
-        """Search a piece; gives whether there is more than was listed."""
+    def _search_piece(self, piece: Piece) -> list[tuple[Piece, Found]]:
+        """Search a piece; cut it where landmarks of high order sit at a simple place."""
         target = self.cutter.plan.result
         found = self.cutter.search(piece, target, self.wanted)
+        cuts = self.cutter.touched(piece, found)
+        if cuts is None:
+            return [(piece, found)]
+        edges = [piece.left, *sorted(cuts, key=lambda cut: cut.x), piece.right]
+        parts = [replace(piece, left=a, right=b) for a, b in itertools.pairwise(edges)]
+        return [(part, self.cutter.search(part, target, self.wanted)) for part in parts]
+
+    def _take(self, piece: Piece, found: Found) -> None:
+        """What a search of a piece came to."""
+        target = self.cutter.plan.result
         function = self.cutter.function(piece, target)
         whole = Stretch(piece.left.x, piece.right.x)
         for level in (0, 1):
@@ -131,7 +150,6 @@ class _Search:
         self.nowhere += found.undefined
         if self.wanted != (0,):
             self.spans += _spans(function, piece, marks, found)
-        return found.more
 
     def _landmark(self, piece: Piece, function: BallFunction, kind: Kind, root: Root) -> Landmark:
         certainty, method, place = self._certainty(piece, root)

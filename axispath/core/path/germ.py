@@ -19,6 +19,7 @@ from dataclasses import dataclass, field
 from flint import arb, arb_series, fmpq
 
 LENGTH = 12  # coefficients carried
+LONG = 30  # where many of them may be 0
 Apply = Callable[[arb_series], arb | arb_series]
 
 
@@ -66,7 +67,7 @@ class Series:
         return all(self.at[k].is_zero() and self.over[k].is_zero() for k in range(self.at.prec))
 
 
-def constant(value: arb, length: int = LENGTH) -> Series:
+def constant(value: arb, length: int) -> Series:
     """A number as a series."""
     return Series(arb_series([value], length), arb_series([value], length))
 
@@ -160,7 +161,7 @@ class Germ:
             raise NoGerm
         found = self.corner.germ(series.each(lambda s: s.log()))
         if r:
-            found = found + Germ({(0, 1): constant(arb(r))}, self.corner)
+            found = found + Germ({(0, 1): constant(arb(r), self.corner.length)}, self.corner)
         return found if self.growth is None else found + self.growth
 
     def exponential(self) -> Germ:
@@ -172,9 +173,9 @@ class Germ:
         power = self._whole_multiple_of_log()
         if power is not None:
             rest = {place: series for place, series in self.terms.items() if place != (0, 1)}
-            factor = Germ({(power, 0): constant(arb(1))}, self.corner)
+            factor = Germ({(power, 0): constant(arb(1), self.corner.length)}, self.corner)
             return factor * Germ(rest, self.corner).exponential()
-        return Germ({(0, 0): constant(arb(1))}, self.corner, self)
+        return Germ({(0, 0): constant(arb(1), self.corner.length)}, self.corner, self)
 
     def _whole_multiple_of_log(self) -> int | None:
         """n, where the logarithm of u occurs as n ln u with a whole number n."""
@@ -206,7 +207,7 @@ class Germ:
         """As one power series in u."""
         if self.growth is not None:
             raise NoGerm
-        total = constant(arb(0))
+        total = constant(arb(0), self.corner.length)
         for (r, j), series in self.terms.items():
             if r < 0 or j:
                 raise NoGerm
@@ -295,6 +296,7 @@ class Corner:
     side: int
     fineness: int
     width: arb
+    length: int = LENGTH
     powers: dict[int, arb_series] = field(default_factory=dict, compare=False)
 
     @property
@@ -304,12 +306,12 @@ class Corner:
 
     def number(self, value: arb) -> Germ:
         """A constant."""
-        return Germ({} if value.is_zero() else {(0, 0): constant(value)}, self)
+        return Germ({} if value.is_zero() else {(0, 0): constant(value, self.length)}, self)
 
     def variable(self) -> Germ:
         """x itself."""
         distance = [arb(0)] * self.fineness + [arb(self.side)]
-        at = arb_series(distance, LENGTH)
+        at = arb_series(distance, self.length)
         over = arb(self.side) * self.power(self.fineness)
         series = Series(at + self.place, over + self.place)
         return self.germ(series)
@@ -321,12 +323,12 @@ class Corner:
     def rate(self) -> Germ:
         """du/dx."""
         factor = arb(fmpq(self.side, self.fineness))
-        return Germ({(1 - self.fineness, 0): constant(factor)}, self)
+        return Germ({(1 - self.fineness, 0): constant(factor, self.length)}, self)
 
     def power(self, n: int) -> arb_series:
         """u^n over the box."""
         if n not in self.powers:
-            u = arb_series([self.box, arb(1)], LENGTH)
+            u = arb_series([self.box, arb(1)], self.length)
             self.powers[n] = _one(u) if n == 0 else u**n
         return self.powers[n]
 

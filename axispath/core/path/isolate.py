@@ -90,8 +90,10 @@ def _examine(
         if levels[level].is_zero():
             result.flat.setdefault(level, []).append(Stretch(at.low, at.high))
             continue
+        # Without a finite enclosure nothing is known to be continuous.
+        finite = levels[level].is_finite()
         first = next((k for k in range(level, MAX_ORDER) if levels[k] != 0), None)
-        if first is None:
+        if first is None or (first > level and not finite):
             still.append(level)
         elif first > level:
             top = max(top, first)

@@ -23,7 +23,7 @@ from axispath.core.arithmetic.rationals import Exact, exact_registers, guess
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.catalogue.balls import NAN, OutsideDomain
 from axispath.core.path.budget import Budget
-from axispath.core.path.germ import Corner, Germ, NeedsRoot, NoGerm
+from axispath.core.path.germ import LENGTH, LONG, Corner, Germ, NeedsRoot, NoGerm
 from axispath.core.path.isolate import MAX_ROOTS, isolate
 from axispath.core.path.landmark import Open, Reason, Stretch
 from axispath.core.path.local import FINEST, germ_of, levels_of
@@ -35,6 +35,7 @@ from axispath.core.path.tower import LADDER, Tower
 
 BITS = 160
 MIDDLE = 0.4870123771  # off the middle, where nothing special is likely
+MOST_TOUCHED = 20
 TAILS = (2.0**-3, 2.0**-6, 2.0**-11, 2.0**-18, 2.0**-28)  # of a piece, for its ends
 
 
@@ -43,7 +44,8 @@ class Cut:
     """A place between pieces: the end of the interval, or a zero of guards.
 
     ``zeros`` are the steps known to be exactly 0 there, ``maybe`` those that cannot be told
-    from 0. ``exact`` is the place itself where it is known exactly.
+    from 0. ``exact`` is the place itself where it is known exactly. ``touching`` marks a place at
+    which nothing breaks, but where many derivatives are 0.
     """
 
     ball: arb
@@ -53,6 +55,7 @@ class Cut:
     zeros: set[int] = field(default_factory=set)
     maybe: set[int] = field(default_factory=set)
     exact: Exact | None = None
+    touching: bool = False
 
     @property
     def x(self) -> float:
@@ -223,6 +226,28 @@ class Cutter:
             i for i, v in enumerate(registers) if v is not None and v.is_zero
         } & self.prepared.varying
         cut.maybe -= cut.zeros
+
+    def touched(self, piece: Piece, found: Found) -> list[Cut] | None:
+        """Simple places in a piece around which a search could not tell landmarks apart.
+
+        None where there are none; the ends of the piece are marked and not listed.
+        """
+        cuts: list[Cut] = []
+        marked = False
+        for gap in found.open:
+            if gap.reason is not Reason.CLOSE or len(cuts) >= MOST_TOUCHED:
+                continue
+            for end in (piece.left, piece.right):
+                if gap.low <= end.high and gap.high >= end.low and not end.breaks:
+                    end.touching = marked = True
+            ball = arb(gap.low).union(arb(gap.high))
+            for exact in guess(ball, self.unit is AngleUnit.DEGREE):
+                if exact.ball > piece.left.ball and exact.ball < piece.right.ball:
+                    cut = Cut(exact.ball, *_floats(exact.ball), touching=True)
+                    self.place_exactly(cut, exact)
+                    cuts.append(cut)
+                    break
+        return cuts if cuts or marked else None
 
     def registers(self, exact: Exact) -> list[Exact | None]:
         """The exact values of all steps at an exact place, as far as they have any."""
@@ -400,13 +425,8 @@ class Cutter:
     ) -> Ending:
         """How a search may come up to an end of a piece."""
         edge = cut.low if side > 0 else cut.high
-        with precision(BITS):
-            try:
-                known = function.true.taylor(cut.ball, max(wanted) + 2)
-                if all(level.is_finite() for level in known):
-                    return Ending(edge)
-            except OutsideDomain:
-                pass
+        if not cut.touching and _is_regular(function, cut, max(wanted) + 2):
+            return Ending(edge)
         width = piece.high - piece.low
         for tail in TAILS:
             try:
@@ -431,7 +451,10 @@ class Cutter:
             with precision(BITS):
                 distance = arb(reach) + (cut.high - cut.low)
                 width = distance if fineness == 1 else (distance.log() / fineness).exp()
-                corner = Corner(cut.ball, side, fineness, width.upper() * (1 + arb(2) ** -60))
+                reached = width.upper() * (1 + arb(2) ** -60)
+                length = LONG if cut.touching else LENGTH
+                place = cut.exact.ball if cut.exact is not None else cut.ball
+                corner = Corner(place, side, fineness, reached, length)
                 try:
                     germ = germ_of(self.prepared, self.unit, piece.branches, target, corner, zeros)
                     return tuple(levels_of(germ, count))
@@ -440,6 +463,15 @@ class Cutter:
                 except OutsideDomain as error:
                     raise NoGerm from error
         raise NoGerm
+
+
+def _is_regular(function: ScaledFunction, cut: Cut, count: int) -> bool:
+    """Whether a function goes on smoothly across a cut."""
+    with precision(BITS):
+        try:
+            return all(level.is_finite() for level in function.true.taylor(cut.ball, count))
+        except OutsideDomain:
+            return False
 
 
 def _stepped(
