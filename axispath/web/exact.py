@@ -129,6 +129,11 @@ def _started() -> ProcessPool:
         return _pool
 
 
+def get_ready() -> None:
+    """Start the process before anybody waits for it; does not wait itself."""
+    _started().schedule(_warm)
+
+
 def _warm() -> None:
     """The slow import, before the clock of a job runs."""
     import sympy  # noqa: F401

@@ -434,7 +434,7 @@ def _why(mark: Landmark) -> Iterator[str]:
         yield (
             f"It is the only one {place}."
             if mark.low < mark.high
-            else "It is at an end or a break."
+            else "It is at an end of the interval or at a break."
         )
 
 

@@ -7,7 +7,7 @@ from flask.typing import ResponseReturnValue
 
 from axispath.store import sheets
 from axispath.store.sheets import Opened
-from axispath.web import present
+from axispath.web import exact, present
 from axispath.web.handbook import words
 from axispath.web.person import current_person, store
 from axispath.web.source import BLANK, DEMO, opened
@@ -49,6 +49,7 @@ def shelf() -> ResponseReturnValue:
 
 
 def _sheet_page(found: Opened) -> ResponseReturnValue:
+    exact.get_ready()
     document = found.document
     lanes = present.lane_views(document)
     start = {**present.state(found), "words": words()}

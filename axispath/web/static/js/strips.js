@@ -80,7 +80,7 @@ export class Strips {
     const colour = curveColour(lane.colour);
     const view = this.plot.view;
     const parts = [];
-    const marks = [...path.landmarks, ...(this.crossings.get(lane.id) ?? [])];
+    const marks = [...path.landmarks, ...(this.crossings.get(lane.id) ?? [])].filter((mark) => mark.kind !== "y-intercept");
     const low = Math.max(path.low ?? view.left, view.left);
     const high = Math.min(path.high ?? view.right, view.right);
     if (low < high) {
