@@ -396,6 +396,9 @@ def _why(mark: Landmark) -> Iterator[str]:
     if mark.kind in BREAKS:
         yield from _why_break(mark)
         return
+    if mark.method is Method.SCAN:
+        yield "Seen while something moves; the proof follows when it rests."
+        return
     if mark.method is Method.SIDES:
         yield (
             "The curve breaks or bends here; comparing the value with the curve on both sides "

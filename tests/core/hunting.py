@@ -66,7 +66,7 @@ def disagreements(line, low, high, samples, budget=3000):
     looked.faults += _spans(found, x, y, sure)
     looked.faults += _undefined(found, x, y, sure)
     looked.faults += _turning(found, x, y, sure)
-    looked.faults += _invented(found, values)
+    looked.faults += _invented(found, values, sure)
     return looked
 
 
@@ -157,7 +157,7 @@ def _turning(found, x, y, sure):
     return []
 
 
-def _invented(found, values):
+def _invented(found, values, sure):
     faults = []
     for mark in found.of(Kind.ZERO):
         if _breaks(found, mark.x - 1e-7, mark.x + 1e-7):
@@ -166,7 +166,9 @@ def _invented(found, values):
             at = np.array([mark.x, mark.x - 1e-7, mark.x + 1e-7])
             y = values(np.clip(at, found.low, found.high))
         size = np.nanmax(np.abs(y)) if np.isfinite(y).any() else 0.0
-        # A cube root next to its zero is steep.
-        if abs(y[0]) > 1e-4 * (1 + size):
+        step = 4 * np.spacing(abs(mark.x))
+        crosses = (sure.sign(mark.x - step) or 0) * (sure.sign(mark.x + step) or 0) < 0
+        # A root next to its zero is steep, so that a value there need not be small.
+        if abs(y[0]) > 1e-6 * (1 + size) and not crosses:
             faults.append(f"no zero at {mark.x!r}: {y[0]!r} ({mark.certainty})")
     return faults

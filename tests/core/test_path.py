@@ -14,6 +14,7 @@ from axispath.core.path.find import find_zeros
 from axispath.core.path.landmark import BREAKS, Certainty, Kind, Method, Reason
 from tests.core.hard import HARD
 from tests.core.helpers import DEGREE, RADIAN, path, plan, read
+from tests.core.hunting import disagreements, random_line
 from tests.core.published import SMALLEST, zero_problems
 
 PI = math.pi
@@ -141,6 +142,9 @@ class Known(unittest.TestCase):
         found = path("sin x", -10, 400, DEGREE)
         self.assertEqual([m.x for m in found.of(Kind.ZERO)], [0, 180, 360])
         self.assertEqual([m.x for m in found.of(Kind.MAXIMUM, Kind.MINIMUM)], [90, 270])
+
+        poles = path("tan x", -100, 300, DEGREE).of(Kind.POLE)
+        self.assertEqual([m.x for m in poles], [-90, 90, 270])
 
     def test_spans_tell_sign_and_direction(self):
         spans = path("x^2 - 1", -3, 3).spans
@@ -298,6 +302,13 @@ class Searches(unittest.TestCase):
         self.assertEqual(len(zeros), len(wanted), (zeros, wanted))
         for x, true in zip(zeros, wanted, strict=True):
             self.assertAlmostEqual(x, true, 13)
+
+    @given(st.randoms(use_true_random=False))
+    @settings(max_examples=300, deadline=None)
+    def test_random_functions_with_breaks_agree_with_a_scan(self, chance):
+        line = random_line(chance)
+        found = disagreements(line, -3.1, 3.3, samples=4001, budget=1500)
+        self.assertEqual(found.faults if found else [], [], line)
 
     @given(SMOOTH)
     @settings(max_examples=150, deadline=None)

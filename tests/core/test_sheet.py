@@ -232,6 +232,12 @@ class Looking(unittest.TestCase):
             self.assertAlmostEqual(mark.y, 2.6, 12)
         self.assertTrue(crossing.path.complete)
 
+    def test_landmarks_of_derivatives_and_of_functions_of_functions(self):
+        found = lanes(sheet("f(x) = x^3 - 3x", "g(x) = f'(x)", "h(x) = f(f(x))"))
+        self.assertEqual([m.x for m in path_of(found["g"], -3, 3).of(Kind.ZERO)], [-1, 1])
+        # f(f(x)) = 0 where f(x) is 0 or ±√3: three simple solutions each.
+        self.assertEqual(len(path_of(found["h"], -3, 3).of(Kind.ZERO)), 9)
+
     def test_degrees_reach_landmarks_and_values(self):
         document = apply(sheet("sin x for 0 <= x <= 360"), SetUnit(unit="deg"))
         marks = path_of(lanes(document)["f"], -10, 10).of(Kind.ZERO)

@@ -242,3 +242,51 @@ class Pictures(WebTest):
         for key, count in (("blank", 0), ("demo.ferry-window", 2)):
             answer = self.post(f"/sheets/{key}/path", {"head": 0, "view": VIEW}).json
             self.assertEqual(len(answer["lanes"]), count)
+
+
+class Searches(WebTest):
+    def look(self, place, found, **more):
+        body = {"head": found["head"], "view": VIEW, **more}
+        return self.post(f"/sheets/{found['id']}/{place}", body)
+
+    def kinds(self, answer):
+        return [mark["kind"] for mark in answer.json["lanes"][0]["landmarks"]]
+
+    def test_a_part_of_the_axis_and_its_refusals(self):
+        found = self.start("tan x")
+        part = self.look("path", found, low="π/4", high="π")
+        self.assertEqual(self.kinds(part), ["pole", "zero"])
+        for low, high in (("2", "1"), ("1/0", ""), ("sin(", ""), ("b", "")):
+            answer = self.look("path", found, low=low, high=high)
+            self.assertEqual(answer.status_code, 422, (low, high))
+            self.assertTrue(answer.json["message"])
+
+    def test_what_moves_is_not_called_proven(self):
+        answer = self.look("path", self.start("x^2 - 1"), moving=True)
+        self.assertEqual(self.kinds(answer).count("zero"), 2)
+        self.assertIn("proved when it rests", answer.json["settled"])
+        self.assertNotIn(">✓<", answer.json["landmarks"])
+
+    def test_looking_longer_finds_what_the_first_look_left_open(self):
+        found = self.start("sin(150x) + x/20")
+        first = self.look("path", found)
+        self.assertIn("Look longer", first.json["landmarks"])
+        longer = self.look("path", found, longer=True)
+        self.assertGreater(len(self.kinds(longer)), len(self.kinds(first)))
+
+    def test_exact_forms_are_given_only_where_verified(self):
+        found = self.start("x^2 - 5", "cos(x) - x")
+        for _ in range(6):  # the process for exact forms may still be starting
+            answer = self.look("exact", found).json
+            forms = {form["x"] for form in answer["forms"].values() if form["x"]}
+            if forms:
+                break
+        self.assertTrue({"−√5", "√5"} <= forms, forms)
+        lanes = [lane["id"] for lane in found["lanes"]]
+        unproved = [k for k in answer["forms"] if k.startswith(lanes[1]) and ":zero:" in k]
+        self.assertEqual(unproved, [])  # x = cos x has no such form
+
+    def test_the_file_has_full_precision(self):
+        answer = self.look("landmarks.csv", self.start("1/x"))
+        self.assertEqual(answer.mimetype, "text/csv")
+        self.assertIn("f,pole,0,,,,exact\r\n", answer.text)

@@ -41,6 +41,7 @@ class Method(StrEnum):
     TOUCH = "touch"  # zero as far as can be told, without a change of sign
     FACTOR = "factor"  # a factor changes sign
     VALUE = "value"  # a value computed at a place that is known
+    SCAN = "scan"  # seen by a scan in floating point while something moves
     SIDES = "sides"  # what the function does on both sides of a place where it may break
 
 

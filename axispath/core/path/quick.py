@@ -26,7 +26,7 @@ def quick_path(function: FloatFunction, low: float, high: float) -> Path:
 
 
 def _mark(kind: Kind, x: float, y: float) -> Landmark:
-    return Landmark(kind, float(x), float(y), Certainty.APPROACHED, method=Method.TOUCH)
+    return Landmark(kind, float(x), float(y), Certainty.APPROACHED, method=Method.SCAN)
 
 
 def _zeros(function: FloatFunction, x: Floats, y: Floats) -> list[Landmark]:
