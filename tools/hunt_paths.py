@@ -25,7 +25,12 @@ def main() -> int:
     while time.monotonic() < until:
         line = random_line(chance)
         started = time.monotonic()
-        found = disagreements(line, -3.1, 3.3, samples=200_001)
+        try:
+            found = disagreements(line, -3.1, 3.3, samples=200_001)
+        except Exception as error:  # whatever it is, it is a fault to be shown
+            print(f"{line}: {error!r}", flush=True)
+            faults += 1
+            continue
         if found is None:
             continue
         slowest = max(slowest, (time.monotonic() - started, line))

@@ -80,6 +80,7 @@ class Row:
     raw_y: str
     why: tuple[str, ...] = ()
     tag: str = ""
+    closed: bool = True
 
 
 @dataclass
@@ -367,6 +368,7 @@ def _row(key: str, mark: Landmark, digits: int) -> Row:
         full_precision(mark.y) if math.isfinite(mark.y) else "",
         tuple(_why(mark)),
         {Kind.MAXIMUM: "highest", Kind.MINIMUM: "lowest"}.get(mark.kind, "") if mark.whole else "",
+        mark.closed,
     )
 
 

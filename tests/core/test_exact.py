@@ -12,7 +12,8 @@ from axispath.core.arithmetic.balls import BallFunction, precision
 from axispath.core.arithmetic.build import program
 from axispath.core.arithmetic.exact import NotExact, exact_form
 from axispath.core.catalogue.balls import OutsideDomain
-from tests.core.helpers import DEGREE, RADIAN, plan, read
+from axispath.core.path.exact_forms import Wanted, asymptotes, exact_forms
+from tests.core.helpers import DEGREE, RADIAN, path, plan, read
 
 KNOWN = [
     ("sin(π/6)", "1/2"),
@@ -104,3 +105,40 @@ class Exact(unittest.TestCase):
         function = BallFunction(plan("x^2/3"), RADIAN)
         self.assertTrue(function.value(arb(2)).contains(arb(4) / 3))
         self.assertEqual(exact_form(plan("x^2/3"), RADIAN, Fraction(2)), sympy.Rational(4, 3))
+
+
+class Landmarks(unittest.TestCase):
+    def forms(self, line, low=-10, high=10):
+        found = path(line, low, high)
+        wanted = tuple(
+            Wanted(f"{m.kind}:{k}", m.kind.value, m.x, m.y, False)
+            for k, m in enumerate(found.landmarks)
+        )
+        forms = exact_forms(plan(line), RADIAN, None, wanted).values()
+        return [form.x for form in forms if form.x], [form.y for form in forms if form.y]
+
+    def test_forms_are_the_known_ones(self):
+        self.assertEqual(self.forms("x^2 - 5")[0], ["\u2212√5", "√5"])
+        self.assertEqual(self.forms("x^2 - x - 1")[0], ["(1\u2212√5)/2", "(1+√5)/2"])
+        self.assertEqual(self.forms("e^x - 2")[0], ["ln(2)"])
+        self.assertEqual(self.forms("sin(x) - 1/2", 0, 1)[0], ["π/6"])
+        self.assertEqual(self.forms("16x - 3")[0], [])  # 0.1875 says it all
+        self.assertEqual(self.forms("3x - 1")[0], ["1/3"])
+        self.assertIn("1/e", self.forms("x ln x", 0.01, 3)[0])
+
+    def test_what_is_only_near_a_form_is_not_given_it(self):
+        # Next to √2 within 10⁻¹⁴, but not it.
+        self.assertEqual(self.forms("x^2 - 2 - 10^-14", 0, 3)[0], [])
+        self.assertEqual(self.forms("cos(x) - x", 0.1, 1.5)[0], [])
+
+    def test_asymptotes(self):
+        for line, wanted in (
+            ("(x^2 - 1)/(x - 2)", ("y = 2+x",)),
+            ("arctan(x)", ("y = π/2 to the right", "y = \u2212π/2 to the left")),
+            ("x^x", ()),
+            ("e^x", ("y = 0 to the left",)),
+            ("sin x", ()),
+            ("x^2", ()),
+            ("(2x + 1)/(x - 3)", ("y = 2",)),
+        ):
+            self.assertEqual(asymptotes(plan(line), RADIAN), wanted, line)

@@ -33,10 +33,11 @@ class Budget:
             self.left = min(self.left, 0)
 
     def part(self, of: int) -> Budget:
-        """A share of what is left, to be spent first; clock and end stay the same."""
-        share = Budget(max(self.left // max(of, 1), 0))
-        share._clock, share._until = self._clock, self._until
-        return share
+        """A share of what is left, of the time too."""
+        if self._clock is None or self._until is None:
+            return Budget(self.left // max(of, 1))
+        seconds = max(0.0, self._until - self._clock()) / max(of, 1)
+        return Budget(self.left // max(of, 1), seconds, self._clock)
 
     @property
     def spent(self) -> bool:

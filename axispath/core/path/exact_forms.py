@@ -12,12 +12,14 @@ from fractions import Fraction
 from typing import Any
 
 from axispath.core.arithmetic.exact import NotExact, exact_form
+from axispath.core.arithmetic.floats import float_value
 from axispath.core.arithmetic.program import Program
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.language.numbers import MINUS
 
 CLOSE = 2e-13  # relative distance at which a form is worth trying
 LONGEST = 26  # characters of a form that is still easier to read than a decimal
+FAR_OUT = (12345.678, 1234567.89)
 LEVELS = {"zero": 0, "intersection": 0, "maximum": 1, "minimum": 1, "inflection": 2}
 
 
@@ -172,7 +174,7 @@ def asymptotes(plan: Program, unit: AngleUnit) -> tuple[str, ...]:
         return ()
     found = []
     for end, side in ((sympy.oo, "right"), (-sympy.oo, "left")):
-        line = _line(sympy, rule, x, end)
+        line = _line(sympy, plan, unit, rule, x, end)
         if line is not None:
             found.append((line, side))
     if len(found) == 2 and found[0][0] == found[1][0]:
@@ -180,7 +182,7 @@ def asymptotes(plan: Program, unit: AngleUnit) -> tuple[str, ...]:
     return tuple(f"y = {line} to the {side}" for line, side in found)
 
 
-def _line(sympy: Any, rule: Any, x: Any, end: Any) -> str | None:
+def _line(sympy: Any, plan: Program, unit: AngleUnit, rule: Any, x: Any, end: Any) -> str | None:
     try:
         slope = sympy.limit(rule / x, x, end)
         if not (slope.is_finite and slope.is_real and slope.is_number):
@@ -192,14 +194,11 @@ def _line(sympy: Any, rule: Any, x: Any, end: Any) -> str | None:
         return None
     if sympy.simplify(rule - slope * x - height) == 0:
         return None
-    # A limit that numbers far out do not bear out is not claimed.
-    for far in (1e4, 1e6):
+    # A limit that the function's own values far out do not bear out is not claimed.
+    for far in FAR_OUT:
         at = far if end == sympy.oo else -far
-        try:
-            away = abs(complex(rule.subs(x, at).evalf(30)) - float(slope) * at - float(height))
-        except (TypeError, ValueError, OverflowError):
-            return None
-        if not away <= max(1.0, abs(float(height))) * 0.2:
+        away = float_value(plan, unit, at) - float(slope) * at - float(height)
+        if not abs(away) <= max(1.0, abs(float(height))) * 0.2:
             return None
     return told(sympy, slope * x + height, always=True)
 
@@ -246,7 +245,10 @@ def _printer(sympy: Any) -> Any:
             return f"ln({self._print(expr.args[0])})"
 
         def _print_exp(self, expr: Any) -> str:
-            return f"e^({self._print(expr.args[0])})"
+            power = expr.args[0]
+            if power == -1:
+                return "1/e"
+            return f"e^{self._print(power)}" if power.is_Integer else f"e^({self._print(power)})"
 
         def _print_asin(self, expr: Any) -> str:
             return f"arcsin({self._print(expr.args[0])})"

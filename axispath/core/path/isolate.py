@@ -180,7 +180,8 @@ def merged_open(stretches: list[Open], gap: float) -> list[Open]:
     for item in sorted(stretches, key=lambda s: s.low):
         if joined and item.low - joined[-1].high <= gap:
             last = joined[-1]
-            reason = last.reason if last.reason == item.reason else Reason.BREAK
+            reasons = {last.reason, item.reason}
+            reason = next(r for r in (Reason.BUDGET, Reason.BREAK, Reason.CLOSE) if r in reasons)
             joined[-1] = Open(last.low, max(last.high, item.high), reason)
         else:
             joined.append(item)

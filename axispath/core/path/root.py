@@ -74,10 +74,12 @@ def narrow(tower: Tower, root: Root, bits: int, sign_low: int) -> None:
             if wide.rad() <= fine:
                 break
             newton = _newton(tower, level, wide)
-            if newton is not None:
+            if newton is None:
+                closer = _cut(tower, level, wide, sign_low)
+            elif newton.overlaps(wide):
                 closer = newton.intersection(wide)
             else:
-                closer = _cut(tower, level, wide, sign_low)
+                break  # contradictory enclosures: left wide, and so reported as open
             if closer.rad() > wide.rad() * 0.9:
                 break
             wide = closer
