@@ -12,7 +12,8 @@ from sqlalchemy.orm import Session
 
 from axispath.core.path.framing import settled
 from axispath.core.sheet.document import Document, View
-from axispath.core.sheet.edits import Edit, EditRefused, apply, describe, with_view
+from axispath.core.sheet.edits import Edit, apply, describe, with_view
+from axispath.core.sheet.refused import EditRefused
 from axispath.store.models import Person, Revision, Sheet
 
 MAX_SHEETS = 500

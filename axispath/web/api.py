@@ -10,8 +10,9 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from axispath.core.path.lanes import Range
 from axispath.core.sheet.document import Document, View
-from axispath.core.sheet.edits import EDITS, Edit, EditRefused, apply, with_view
+from axispath.core.sheet.edits import EDITS, Edit, apply, with_view
 from axispath.core.sheet.ends import typed_end
+from axispath.core.sheet.refused import EditRefused
 from axispath.core.sheet.resolve import resolve
 from axispath.store import sheets
 from axispath.store.sheets import NotFound, Opened
@@ -31,19 +32,28 @@ class _Request(BaseModel):
     model_config = ConfigDict(extra="forbid")
 
 
-class Looking(_Request):
-    """A look at a sheet through a view."""
+class Trying(_Request):
+    """A look at a sheet with edits that are being tried out and are not stored."""
 
     head: int
-    view: View
-    preview: Annotated[list[Annotated[Edit, Field(discriminator="do")]], Field(max_length=4)] = []
+    preview: Annotated[list[Annotated[Edit, Field(discriminator="do")]], Field(max_length=20)] = []
 
-    def document(self, key: str) -> Document:
-        """The document looked at, with edits that are being tried out and are not stored."""
+    def tried(self, key: str) -> Document:
+        """The document with these edits."""
         found = document_at(key, self.head)
         for edit in self.preview:
             found = apply(found, edit)
-        return with_view(found, self.view)
+        return found
+
+
+class Looking(Trying):
+    """A look at a sheet through a view."""
+
+    view: View
+
+    def document(self, key: str) -> Document:
+        """The document looked at."""
+        return with_view(self.tried(key), self.view)
 
 
 class Searching(Looking):
@@ -74,10 +84,9 @@ class Picturing(Looking):
     height: Pixels
 
 
-class Reading(_Request):
+class Reading(Trying):
     """A look at one x."""
 
-    head: int
     x: Annotated[float, Field(allow_inf_nan=False)]
 
 
@@ -88,10 +97,9 @@ class Previewing(_Request):
     text: Annotated[str, Field(max_length=6000)]
 
 
-class Tabulating(_Request):
+class Tabulating(Trying):
     """A page of the table of values."""
 
-    head: int
     page: Annotated[int, Field(ge=0, le=10_000)] = 0
 
 
@@ -245,16 +253,14 @@ def exact(key: str) -> Response:
 def reading(key: str) -> Response:
     """The values of all lanes at one x."""
     wanted = Reading.model_validate(body())
-    document = document_at(key, wanted.head)
-    return answered(present.reading(document, wanted.x))
+    return answered(present.reading(wanted.tried(key), wanted.x))
 
 
 @blueprint.post("/sheets/<key>/values")
 def values(key: str) -> Response:
     """A page of the table of values."""
     wanted = Tabulating.model_validate(body())
-    document = document_at(key, wanted.head)
-    table = present.table(document, wanted.page)
+    table = present.table(wanted.tried(key), wanted.page)
     return answered({"html": render_template("parts/table.html", table=table)})
 
 

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import asdict, dataclass
 from typing import Any
 
 import numpy as np
@@ -22,13 +22,31 @@ from axispath.core.path import framing
 from axispath.core.sheet.angles import seems_to_mean_degrees
 from axispath.core.sheet.document import Document, View
 from axispath.core.sheet.edits import Edit, RemoveLane, plain_end, who_waits
+from axispath.core.sheet.refused import EditRefused
 from axispath.core.sheet.resolve import ResolvedLane, resolve, scope_of
+from axispath.core.sheet.sliders import SliderRange, is_slider, slider_range, usual_range
 from axispath.core.table.rows import TableRefused, number, places
 from axispath.core.table.values import column
 from axispath.store.sheets import Opened
 from axispath.web.reading_back import nearest
 
 PAGE_ROWS = 500
+
+
+@dataclass(frozen=True)
+class SliderView:
+    """A slider for its template and for the scripts."""
+
+    low: float
+    high: float
+    step: float
+    value: float
+    low_text: str
+    high_text: str
+    step_text: str
+    kind: str
+    play: str
+    speed: str
 
 
 @dataclass(frozen=True)
@@ -53,10 +71,13 @@ class LaneView:
     respelt: tuple[tuple[str, str], ...] = ()
     wrong: bool = False
     signature: str = ""
+    slider: SliderView | None = None
+    comment: str = ""
 
 
-def lane_view(lane: ResolvedLane, scope: Scope, digits: int) -> LaneView:
+def lane_view(document: Document, lane: ResolvedLane, scope: Scope) -> LaneView:
     """What the template of a lane shows; ``scope`` holds the names of its sheet."""
+    digits = document.digits
     base: dict[str, Any] = {
         "id": lane.lane.id,
         "text": lane.lane.text,
@@ -68,6 +89,8 @@ def lane_view(lane: ResolvedLane, scope: Scope, digits: int) -> LaneView:
         "note": _note(lane, digits),
         "wrong": lane.error is not None,
         "signature": _signature(lane),
+        "slider": _slider_view(document, lane),
+        "comment": lane.lane.note,
     }
     if lane.statement is None:
         return LaneView(**base)
@@ -87,6 +110,30 @@ def lane_view(lane: ResolvedLane, scope: Scope, digits: int) -> LaneView:
         high=plain_end(domain.high) if domain else "",
         below="≤" if not domain or domain.low_closed or not domain.low else "<",
         under="≤" if not domain or domain.high_closed or not domain.high else "<",
+    )
+
+
+def _slider_view(document: Document, lane: ResolvedLane) -> SliderView | None:
+    if not is_slider(lane):
+        return None
+    typed = lane.lane.slider
+    try:
+        found = slider_range(document, lane)
+    except EditRefused:
+        # A value that the ends used is gone: the usual range until they mean something again.
+        low, high = usual_range(lane.value, typed, document.unit)
+        found = SliderRange(low, high, 0.0, lane.value)
+    return SliderView(
+        found.low,
+        found.high,
+        found.step,
+        found.value,
+        typed.low,
+        typed.high,
+        typed.step,
+        typed.kind,
+        typed.play,
+        typed.speed,
     )
 
 
@@ -114,6 +161,8 @@ def _note(lane: ResolvedLane, digits: int) -> str:
             return _list_note(lane.items, digits)
         if not np.isfinite(lane.value):
             return why_no_value_of_number(lane)
+        if is_slider(lane):
+            return ""
         value = decimal(lane.value, digits)
         return "number" if shown.endswith(f"= {value}") else f"= {value}"
     if not lane.plottable:
@@ -139,7 +188,7 @@ def why_no_value_of_number(lane: ResolvedLane) -> str:
 def lane_views(document: Document) -> list[LaneView]:
     """All lanes of a sheet as their template needs them."""
     scope = scope_of(document.lanes)
-    return [lane_view(lane, scope, document.digits) for lane in resolve(document)]
+    return [lane_view(document, lane, scope) for lane in resolve(document)]
 
 
 def state(found: Opened) -> dict[str, Any]:
@@ -164,6 +213,7 @@ def state(found: Opened) -> dict[str, Any]:
                 "hidden": lane.hidden,
                 "plottable": lane.plottable,
                 "signature": lane.signature,
+                "slider": asdict(lane.slider) if lane.slider else None,
                 "html": render_template("parts/lane.html", lane=lane),
             }
             for lane in lanes

@@ -10,7 +10,7 @@ from flask_wtf.csrf import CSRFError
 from pydantic import ValidationError
 from werkzeug.exceptions import HTTPException
 
-from axispath.core.sheet.edits import EditRefused
+from axispath.core.sheet.refused import EditRefused
 from axispath.core.table.rows import TableRefused
 from axispath.store.database import StoreGone
 from axispath.store.sheets import Conflict, NotFound

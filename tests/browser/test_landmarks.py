@@ -120,7 +120,7 @@ class Landmarks(BrowserTest):
         self.page.get_by_role("button", name="Delete f").click()
         self.type_line("a x")
         expect(told).to_contain_text("a has no value")
-        self.lane("f").get_by_role("button", name="let a = 1").click()
+        self.lane("f").get_by_role("button", name="make a a slider").click()
         expect(told).to_be_hidden()
         self.page.get_by_role("button", name="Hide f").click()
         expect(told).to_contain_text("Every function is hidden")

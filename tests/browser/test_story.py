@@ -294,7 +294,7 @@ class Trouble(BrowserTest):
         self.type_line("a x^2 - 2")
         expect(self.lane("f")).to_contain_text("waits for a")
         expect(self.page.locator(".plot-empty")).to_contain_text("a has no value")
-        self.page.get_by_role("button", name="let a = 1").click()
+        self.page.get_by_role("button", name="make a a slider").click()
         self.eventually(lambda: self.marks("f", "zero"), [-round(2**0.5, 12), round(2**0.5, 12)])
 
     def test_changes_wait_while_the_database_is_gone(self):

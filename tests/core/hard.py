@@ -111,6 +111,17 @@ HARD = [
         10,
         {"minimum": [mpmath.mpf("0.3")], "zero": [mpmath.mpf("0.3")]},
     ),
+    # The slope is 0 where s² + 2s = π√½ for s = √x.
+    (
+        "(x/π - 0.5^0.5) exp(x^0.5)",
+        -3,
+        3,
+        {
+            "minimum": [(mpmath.sqrt(1 + PI * mpmath.sqrt(0.5)) - 1) ** 2],
+            "zero": [PI * mpmath.sqrt(0.5)],
+        },
+    ),
+    ("2^(x^2) - 2^(3x)", -1, 4, {"zero": [0, 3]}),
     ("2.6", 0, 24, {"zero": [], "maximum": [], "minimum": []}),
     ("0x", -2, 2, {"zero": []}),
     ("x^2 - 1000000^2", 1e6 - 5e-10, 1e6 + 5e-10, {"zero": [1000000]}),

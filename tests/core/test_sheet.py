@@ -7,21 +7,26 @@ from axispath.core.path.framing import frame, settled
 from axispath.core.path.landmark import Kind
 from axispath.core.path.lanes import Effort, crossings, path_of
 from axispath.core.path.survey import survey
-from axispath.core.sheet.document import Document, Table, View
+from axispath.core.sheet.document import Document, Slider, Table, View
 from axispath.core.sheet.edits import (
     EDITS,
     AddLane,
-    EditRefused,
+    DuplicateLane,
+    MoveLane,
     RemoveLane,
     Rename,
     ReviseLane,
     SetDomain,
+    SetSlider,
     SetUnit,
     ShowLane,
+    Slide,
     apply,
     describe,
 )
+from axispath.core.sheet.refused import EditRefused
 from axispath.core.sheet.resolve import resolve
+from axispath.core.sheet.sliders import is_slider, slider_range
 from axispath.core.table.rows import TableRefused, places
 from axispath.core.table.values import column
 from axispath.core.table.words import explain_empty, in_words
@@ -256,6 +261,57 @@ class Looking(unittest.TestCase):
         document = sheet("x^2 - 1")
         self.assertEqual(explain_empty(document, survey(document))[0], "")
         self.assertIn("zeros at −1, 1; minimum at 0", in_words(document, survey(document)))
+
+
+class SlidersTests(unittest.TestCase):
+    def slider(self, document, name="a"):
+        return slider_range(document, lanes(document)[name])
+
+    def test_a_plain_number_is_a_slider_and_a_formula_is_not(self):
+        found = lanes(sheet("a = 2", "b = -0.5", "c = 2a", "f(x) = a x"))
+        self.assertEqual([n for n in "abcf" if is_slider(found[n])], ["a", "b"])
+
+    def test_ranges_are_sensible_or_as_typed(self):
+        for line, low, high in (("a = 1", -5, 5), ("a = -30", -50, 50), ("a = 700", -1000, 1000)):
+            found = self.slider(sheet(line))
+            self.assertEqual((found.low, found.high), (low, high))
+        document = sheet("a = 1", "b = 2")
+        typed = Slider(low="-b", high="2π", step="1/4")
+        document = apply(document, SetSlider(id="lane0", slider=typed))
+        found = self.slider(document)
+        self.assertEqual((found.low, found.high, found.step), (-2, 2 * math.pi, 0.25))
+        angle = apply(document, SetSlider(id="lane0", slider=Slider(kind="angle")))
+        self.assertEqual(self.slider(angle).high, 2 * math.pi)
+        self.assertEqual(self.slider(apply(angle, SetUnit(unit="deg"))).high, 360)
+
+    def test_what_makes_no_slider_is_refused(self):
+        document = sheet("a = 1", "f(x) = x")
+        for edit in (
+            SetSlider(id="lane0", slider=Slider(low="3", high="3")),
+            SetSlider(id="lane0", slider=Slider(low="1/0")),
+            SetSlider(id="lane0", slider=Slider(step="-1")),
+            SetSlider(id="lane0", slider=Slider(high="q")),
+            Slide(id="lane1", value=2),
+            MoveLane(id="gone", to=0),
+        ):
+            with self.assertRaises(EditRefused):
+                apply(document, edit)
+
+    def test_sliding_changes_the_number_and_nothing_else(self):
+        document = sheet("a = 1", "f(x) = a x")
+        after = apply(document, Slide(id="lane0", value=-2.5))
+        self.assertEqual([lane.text for lane in after.lanes], ["a = -2.5", "f(x) = a x"])
+        self.assertEqual(value(after, "f", 2), -5)
+
+    def test_lanes_move_and_are_duplicated_under_a_free_name(self):
+        document = sheet("x^2", "depth(x) = 3x", "depth_2 = 4")
+        moved = apply(document, MoveLane(id="lane1", to=0))
+        self.assertEqual([lane.id for lane in moved.lanes], ["lane1", "lane0", "lane2"])
+        twice = apply(apply(document, DuplicateLane(id="lane0")), DuplicateLane(id="lane1"))
+        self.assertEqual(
+            [r.name for r in resolve(twice)], ["f", "g", "depth", "depth_3", "depth_2"]
+        )
+        self.assertTrue(all(lane.ready for lane in resolve(twice)))
 
 
 class Tables(unittest.TestCase):

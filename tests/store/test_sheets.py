@@ -2,7 +2,8 @@ import threading
 import unittest
 
 from axispath.core.sheet.document import Document, View
-from axispath.core.sheet.edits import AddLane, EditRefused, RemoveLane, Rename
+from axispath.core.sheet.edits import AddLane, RemoveLane, Rename
+from axispath.core.sheet.refused import EditRefused
 from axispath.store import sheets
 from axispath.store.database import Store, StoreGone
 from axispath.store.sheets import Conflict, NotFound

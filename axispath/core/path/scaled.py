@@ -90,7 +90,7 @@ def _split(plan: Program, result: int, negative: bool) -> tuple[Program, Program
     """A step as g and E in g e^E; None where there is no such factor."""
     rest: list[int] = []
     below: list[int] = []
-    growths: list[tuple[int, int]] = []
+    growths: list[tuple[int, int | None, int]] = []
     pending = [(result, 1)]
     varying = _varying(plan)
     while pending:
@@ -104,9 +104,9 @@ def _split(plan: Program, result: int, negative: bool) -> tuple[Program, Program
         elif step.operation == "divide":
             pending += [(step.operands[0], sign), (step.operands[1], -sign)]
         elif step.operation == "apply" and step.detail == "exp" and index in varying:
-            growths.append((step.operands[0], sign))
+            growths.append((step.operands[0], None, sign))
         elif step.operation == "power" and _grows(plan, step, varying):
-            growths.append((index, sign))
+            growths.append((step.operands[1], step.operands[0], sign))
         else:
             (rest if sign > 0 else below).append(index)
     if not growths:
@@ -143,15 +143,15 @@ def _product(plan: Program, above: list[int], below: list[int], negative: bool) 
     return _trimmed(Program(plan.inputs, tuple(steps), total))
 
 
-def _exponent(plan: Program, growths: list[tuple[int, int]]) -> Program:
+def _exponent(plan: Program, growths: list[tuple[int, int | None, int]]) -> Program:
+    """The sum of the exponents, each with its base (None for e) and its sign."""
     steps = list(plan.steps)
     steps.append(Step("number", (), Fraction(0)))
     total = len(steps) - 1
-    for index, sign in growths:
-        step = plan.steps[index]
-        if step.operation == "power":
-            steps.append(Step("apply", (step.operands[0],), "ln"))
-            steps.append(Step("multiply", (step.operands[1], len(steps) - 1)))
+    for index, base, sign in growths:
+        if base is not None:
+            steps.append(Step("apply", (base,), "ln"))
+            steps.append(Step("multiply", (index, len(steps) - 1)))
             index = len(steps) - 1
         steps.append(Step("add" if sign > 0 else "subtract", (total, index)))
         total = len(steps) - 1

@@ -47,6 +47,17 @@ class View(Value):
         return self
 
 
+class Slider(Value):
+    """How a plain number is turned: its range as typed (empty for the usual one) and its play."""
+
+    low: Annotated[str, Field(max_length=200)] = ""
+    high: Annotated[str, Field(max_length=200)] = ""
+    step: Annotated[str, Field(max_length=200)] = ""
+    kind: Literal["any", "whole", "angle"] = "any"
+    play: Literal["once", "round", "there and back"] = "there and back"
+    speed: Literal["1/4", "1/2", "1", "2", "4", "8"] = "1"
+
+
 class Lane(Value):
     """One definition. ``name`` is what the sheet calls a line that names nothing itself."""
 
@@ -55,6 +66,8 @@ class Lane(Value):
     name: str | None = None
     colour: Annotated[int, Field(ge=0, lt=COLOURS)] = 0
     hidden: bool = False
+    slider: Slider = Slider()
+    note: Annotated[str, Field(max_length=500)] = ""
 
 
 class Table(Value):

@@ -27,24 +27,16 @@ from axispath.core.sheet.document import (
     Document,
     Lane,
     LaneId,
+    Slider,
     Table,
     Value,
     View,
 )
-from axispath.core.sheet.resolve import resolve, scope_of
+from axispath.core.sheet.refused import EditRefused
+from axispath.core.sheet.resolve import ResolvedLane, resolve, scope_of
+from axispath.core.sheet.sliders import is_slider, slid, slider_range
 
 LETTERS = "fghjklmnpqsuvwzabcd"
-
-
-class EditRefused(Exception):
-    """The edit cannot be made; ``start`` and ``end`` are offsets into the text it brought."""
-
-    def __init__(self, message: str, start: int = 0, end: int = 0, mend: str | None = None) -> None:
-        super().__init__(message)
-        self.message = message
-        self.start = start
-        self.end = end
-        self.mend = mend
 
 
 class AddLane(Value):
@@ -89,6 +81,53 @@ class SetDomain(Value):
     high: Annotated[str, Field(max_length=200)] | None = None
 
 
+class Slide(Value):
+    """Another value for a slider."""
+
+    do: Literal["slide"] = "slide"
+    id: LaneId
+    value: Annotated[float, Field(allow_inf_nan=False, ge=-1e15, le=1e15)]
+
+
+class SetSlider(Value):
+    """The range and the play of a slider."""
+
+    do: Literal["set slider"] = "set slider"
+    id: LaneId
+    slider: Slider
+
+
+class MoveLane(Value):
+    """A lane to another place, counted from 0."""
+
+    do: Literal["move lane"] = "move lane"
+    id: LaneId
+    to: Annotated[int, Field(ge=0, lt=MAX_LANES)]
+
+
+class DuplicateLane(Value):
+    """A lane once more, under the next free name."""
+
+    do: Literal["duplicate lane"] = "duplicate lane"
+    id: LaneId
+
+
+class SetColour(Value):
+    """Another colour, and the dashes that go with it."""
+
+    do: Literal["set colour"] = "set colour"
+    id: LaneId
+    colour: Annotated[int, Field(ge=0, lt=COLOURS)]
+
+
+class SetNote(Value):
+    """A few words about a lane."""
+
+    do: Literal["set note"] = "set note"
+    id: LaneId
+    note: Annotated[str, Field(max_length=500)]
+
+
 class SetUnit(Value):
     """The angle unit."""
 
@@ -110,7 +149,22 @@ class SetTable(Value):
     table: Table
 
 
-Edit = AddLane | ReviseLane | RemoveLane | ShowLane | SetDomain | SetUnit | Rename | SetTable
+Edit = (
+    AddLane
+    | ReviseLane
+    | RemoveLane
+    | ShowLane
+    | SetDomain
+    | Slide
+    | SetSlider
+    | MoveLane
+    | DuplicateLane
+    | SetColour
+    | SetNote
+    | SetUnit
+    | Rename
+    | SetTable
+)
 EDITS: TypeAdapter[list[Edit]] = TypeAdapter(
     Annotated[list[Annotated[Edit, Field(discriminator="do")]], Field(min_length=1, max_length=50)]
 )
@@ -132,6 +186,23 @@ def apply(document: Document, edit: Edit) -> Document:
             return document.with_lane(lane.model_copy(update={"hidden": not edit.shown}))
         case SetDomain():
             return _set_domain(document, edit)
+        case Slide():
+            return document.with_lane(slid(_slider(document, edit.id).lane, edit.value))
+        case SetSlider():
+            return _set_slider(document, edit)
+        case MoveLane():
+            lane = _lane(document, edit.id)
+            others = [other for other in document.lanes if other != lane]
+            others.insert(edit.to, lane)
+            return document.model_copy(update={"lanes": tuple(others)})
+        case DuplicateLane():
+            return _duplicate(document, _lane(document, edit.id))
+        case SetColour():
+            lane = _lane(document, edit.id)
+            return document.with_lane(lane.model_copy(update={"colour": edit.colour}))
+        case SetNote():
+            lane = _lane(document, edit.id)
+            return document.with_lane(lane.model_copy(update={"note": edit.note.strip()}))
         case SetUnit():
             return document.model_copy(update={"unit": edit.unit})
         case Rename():
@@ -158,6 +229,18 @@ def describe(document: Document, edit: Edit) -> str:
             return f"{'showing' if edit.shown else 'hiding'} {_called(document, edit.id)}"
         case SetDomain():
             return f"the domain of {_called(document, edit.id)}"
+        case Slide():
+            return f"sliding {_called(document, edit.id)}"
+        case SetSlider():
+            return f"the slider {_called(document, edit.id)}"
+        case MoveLane():
+            return f"moving {_called(document, edit.id)}"
+        case DuplicateLane():
+            return f"duplicating {_called(document, edit.id)}"
+        case SetColour():
+            return f"the colour of {_called(document, edit.id)}"
+        case SetNote():
+            return f"the note on {_called(document, edit.id)}"
         case SetUnit():
             return "the angle unit"
         case Rename():
@@ -292,6 +375,55 @@ def _wanted(document: Document, lane: Lane) -> set[str]:
     return {
         name for other in resolve(document) if other.lane.id != lane.id for name in other.missing
     }
+
+
+def _slider(document: Document, lane_id: str) -> ResolvedLane:
+    lane = resolve(document).lane(_lane(document, lane_id).id)
+    if lane is None or not is_slider(lane):
+        raise EditRefused("Only a plain number, such as a = 2, is a slider.")
+    return lane
+
+
+def _set_slider(document: Document, edit: SetSlider) -> Document:
+    lane = _slider(document, edit.id)
+    changed = document.with_lane(lane.lane.model_copy(update={"slider": edit.slider}))
+    after = resolve(changed).lane(edit.id)
+    assert after is not None
+    slider_range(changed, after)
+    return changed
+
+
+def _duplicate(document: Document, lane: Lane) -> Document:
+    """The lane again below itself; a name of its own gives way to the next free one."""
+    if len(document.lanes) >= MAX_LANES:
+        raise EditRefused(f"A sheet can hold {MAX_LANES} lanes, and this one is full.")
+    resolved = resolve(document).lane(lane.id)
+    text, name = lane.text, lane.name
+    statement = resolved.statement if resolved else None
+    if statement is not None and statement.name:
+        text = _under_another_name(document, lane, statement.name)
+    elif name:
+        name = _free_name(document, lane.model_copy(update={"id": "new"}))
+    copy = lane.model_copy(
+        update={
+            "id": secrets.token_hex(4),
+            "text": text,
+            "name": name,
+            "colour": _free_colour(document),
+        }
+    )
+    at = document.lanes.index(lane) + 1
+    lanes = (*document.lanes[:at], copy, *document.lanes[at:])
+    return document.model_copy(update={"lanes": lanes})
+
+
+def _under_another_name(document: Document, lane: Lane, name: str) -> str:
+    scope = scope_of(document.lanes)
+    taken = {*scope.functions, *scope.values, *_wanted(document, lane)}
+    stem = name.partition("_")[0]
+    free = next(new for k in range(2, MAX_LANES + 3) if (new := f"{stem}_{k}") not in taken)
+    left, equals, right = lane.text.partition("=")
+    return left.replace(name, free, 1) + equals + right
 
 
 def _set_domain(document: Document, edit: SetDomain) -> Document:

@@ -7,13 +7,17 @@ import { read, write } from "./session.js";
 export class Lanes {
   /**
    * @param {HTMLElement} list
-   * @param {{edit: (edit: object) => void, key: () => string}} told
+   * @param {{edit: (edit: object) => void, key: () => string, play: (id: string) => void}} told
    */
   constructor(list, told) {
     this.list = list;
     this.told = told;
     /** @type {Map<string, string>} */
     this.shown = new Map();
+    /** Lanes whose further tools are shown. @type {Set<string>} */
+    this.unfolded = new Set();
+    /** @type {string | null} */
+    this.focusAfter = null;
     list.addEventListener("click", (event) => this.clicked(event));
     list.addEventListener("submit", (event) => this.submitted(event));
     list.addEventListener("keydown", (event) => this.pressed(event));
@@ -48,13 +52,18 @@ export class Lanes {
       if (place !== row) this.list.insertBefore(row, place);
       before = row;
     }
+    if (this.focusAfter) /** @type {HTMLElement | null} */ (this.row(this.focusAfter)?.querySelector(".formula"))?.focus();
+    this.focusAfter = null;
   }
 
   /** A row by its new state; a line that is being edited in it stays as it is. @param {HTMLElement} row @param {HTMLElement} made */
   replace(row, made) {
     const same = row.getAttribute("data-text") === made.getAttribute("data-text");
     const typed = same && row.classList.contains("is-editing") ? this.field(row).value : null;
+    const focused = row.contains(document.activeElement) ? document.activeElement?.getAttribute("data-act") : null;
     row.replaceWith(made);
+    this.dress(made);
+    if (focused) /** @type {HTMLElement | null} */ (made.querySelector(`[data-act="${focused}"]`))?.focus();
     if (typed === null) {
       write(this.draftName(made), null);
     } else {
@@ -85,6 +94,11 @@ export class Lanes {
     else if (act === "respell") this.told.edit({ do: "revise lane", id, text: button.getAttribute("data-line") });
     else if (act === "keep") this.told.edit({ do: "revise lane", id, text: this.field(row).value, keep: true });
     else if (act === "mend") this.mend(row, button.querySelector("code")?.textContent ?? "");
+    else if (act === "play") this.told.play(id ?? "");
+    else if (act === "more") this.more(row);
+    else if (act === "duplicate") this.told.edit({ do: "duplicate lane", id });
+    else if (act === "colour") this.told.edit({ do: "set colour", id, colour: Number(button.getAttribute("data-colour")) });
+    else if (act === "up" || act === "down") this.move(row, act === "up" ? -1 : 1);
     else if (act === "give") this.told.edit({ do: "add lane", text: `${button.getAttribute("data-name")} = 1` });
   }
 
@@ -160,6 +174,11 @@ export class Lanes {
   /** @param {KeyboardEvent} event */
   pressed(event) {
     const row = /** @type {HTMLElement} */ (event.target).closest(".lane");
+    if (row && event.altKey && (event.key === "ArrowUp" || event.key === "ArrowDown")) {
+      event.preventDefault();
+      this.move(row, event.key === "ArrowUp" ? -1 : 1);
+      return;
+    }
     if (event.key !== "Escape" || !row?.classList.contains("is-editing")) return;
     const input = this.field(row);
     input.value = row.getAttribute("data-text") ?? "";
@@ -174,6 +193,38 @@ export class Lanes {
     if (row && input && input.value === row.getAttribute("data-text")) this.shut(row);
   }
 
+  /** What else can be done with a lane. @param {Element} row */
+  more(row) {
+    const id = row.getAttribute("data-lane") ?? "";
+    if (!this.unfolded.delete(id)) this.unfolded.add(id);
+    this.dress(row);
+  }
+
+  /** @param {Element} row */
+  dress(row) {
+    const open = this.unfolded.has(row.getAttribute("data-lane") ?? "");
+    const part = /** @type {HTMLElement | null} */ (row.querySelector(".lane-more"));
+    if (part) part.hidden = !open;
+    row.querySelector('[data-act="more"]')?.setAttribute("aria-expanded", String(open));
+  }
+
+  /** @param {Element} row @param {number} by */
+  move(row, by) {
+    const to = [...this.list.children].indexOf(row) + by;
+    if (to < 0 || to >= this.list.children.length) return;
+    this.focusAfter = row.getAttribute("data-lane");
+    this.told.edit({ do: "move lane", id: row.getAttribute("data-lane"), to });
+  }
+
+  /** The range and play of a slider as its fields say. @param {Element} row */
+  slider(row) {
+    const said = /** @type {Record<string, string>} */ ({});
+    for (const field of /** @type {NodeListOf<HTMLInputElement | HTMLSelectElement>} */ (row.querySelectorAll("[data-slider]"))) {
+      said[field.getAttribute("data-slider") ?? ""] = field.value;
+    }
+    return said;
+  }
+
   /** What is being typed survives a reload. @param {Event} event */
   typed(event) {
     const input = /** @type {HTMLInputElement} */ (event.target);
@@ -185,7 +236,16 @@ export class Lanes {
   changed(event) {
     const input = /** @type {HTMLInputElement} */ (event.target);
     const end = input.getAttribute("data-end");
-    const id = input.closest(".lane")?.getAttribute("data-lane");
+    const row = input.closest(".lane");
+    const id = row?.getAttribute("data-lane");
+    if (row && input.hasAttribute("data-slider")) {
+      this.told.edit({ do: "set slider", id, slider: this.slider(row) });
+      return;
+    }
+    if (input.hasAttribute("data-note")) {
+      this.told.edit({ do: "set note", id, note: input.value });
+      return;
+    }
     if (!end || !id) return;
     this.told.edit({ do: "set domain", id, [end]: input.value });
   }
@@ -194,7 +254,7 @@ export class Lanes {
   refuse(id, kind, message, place, mend) {
     const row = this.row(id);
     if (!row) return false;
-    const where = kind === "set domain" ? ".domain" : ".lane-edit";
+    const where = kind === "set domain" || kind === "set slider" ? ".domain" : ".lane-edit";
     if (!row.querySelector(where)) return false;
     this.complain(row, where, message, mend);
     if (kind === "revise lane") {
@@ -202,7 +262,7 @@ export class Lanes {
       input.focus();
       if (place[1] > place[0]) input.setSelectionRange(place[0], place[1]);
     }
-    return kind === "set domain" || kind === "revise lane";
+    return kind === "set domain" || kind === "set slider" || kind === "revise lane";
   }
 
   /** @param {Element} row @param {string} where @param {string} message @param {string | null} [mend] */

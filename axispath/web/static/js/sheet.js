@@ -8,6 +8,7 @@ import { Landmarks } from "./landmarks.js";
 import { Lanes } from "./lanes.js";
 import { Plot } from "./plot.js";
 import { Session, read, write } from "./session.js";
+import { Sliders } from "./sliders.js";
 import { Strips } from "./strips.js";
 import { zoomed } from "./view.js";
 
@@ -24,6 +25,7 @@ export function sheet() {
   /** @type {Strips} */ let strips;
   /** @type {Lanes} */ let lanes;
   /** @type {Landmarks} */ let found;
+  /** @type {Sliders} */ let sliders;
   const pictures = new Latest();
   const paths = new Latest();
   const readings = new Latest();
@@ -86,6 +88,12 @@ export function sheet() {
       lanes = new Lanes(byId("lanes"), {
         edit: (edit) => session.change({ edits: [edit] }),
         key: () => session.key,
+        play: (id) => sliders.toggle(id),
+      });
+      sliders = new Sliders(byId("lanes"), {
+        width: () => plot.size.width,
+        move: () => this.slide(),
+        settle: (slides) => session.change({ edits: slides.map((slide) => ({ do: "slide", ...slide })) }),
       });
       strips = new Strips(byId("lanes"), plot, {
         preview: (id, end, value) => this.dragBracket(id, end, value),
@@ -130,6 +138,7 @@ export function sheet() {
       this.entry = new URLSearchParams(location.search).get("line") ?? read(this.draftName()) ?? "";
       if (this.entry) this.askPreview();
       lanes.reopen();
+      sliders.show(start.lanes);
       this.askAboutDegrees(start.question);
       session.flush();
     },
@@ -190,6 +199,7 @@ export function sheet() {
       if (session.state.redo) session.change({ step: "redo" });
     },
     shortcut(/** @type {KeyboardEvent} */ event) {
+      if (event.key === "Escape" && sliders.pause()) return;
       if (event.key === "?" && !(document.activeElement instanceof HTMLInputElement)) {
         location.assign("/handbook");
         return;
@@ -206,6 +216,7 @@ export function sheet() {
     changed(/** @type {any} */ state, /** @type {any} */ change) {
       const stepped = change && "step" in change;
       lanes.show(state.lanes);
+      sliders.show(state.lanes);
       plot.lanes = state.lanes;
       this.laneTotal = state.lanes.length;
       this.undoLabel = state.undo;
@@ -219,7 +230,7 @@ export function sheet() {
       const name = /** @type {HTMLInputElement} */ (byId("sheet-name"));
       if (document.activeElement !== name) name.value = state.name;
       document.title = `${state.name} · Axis Path`;
-      preview = [];
+      preview = sliders.edits();
       if (!stepped && !sameView(state.view, session.view ?? plot.view)) this.showView(state.view);
       session.view = null;
       this.remember();
@@ -396,11 +407,20 @@ export function sheet() {
       plot.pinned = found.pinned;
       plot.ask();
       strips.draw(plot.lanes);
+      sliders.draw();
     },
     refresh() {
       this.redraw();
       this.askPicture();
       this.askPath();
+      this.askValues();
+      if (plot.reading !== null) this.read(plot.reading);
+    },
+    /** A slider has moved: what it moves follows at once, proofs when it rests. */
+    slide() {
+      preview = sliders.edits();
+      this.askPicture();
+      this.askPath({ moving: true });
       this.askValues();
       if (plot.reading !== null) this.read(plot.reading);
     },
@@ -515,7 +535,7 @@ export function sheet() {
     async askValues() {
       if (this.page !== "values") return;
       await quietly(async () => {
-        const table = await send("POST", `/api/sheets/${session.key}/values`, { head: session.state.head, page: tablePage });
+        const table = await send("POST", `/api/sheets/${session.key}/values`, { head: session.state.head, page: tablePage, preview: sliders.edits() });
         byId("values").innerHTML = table.html;
       });
     },
@@ -528,7 +548,7 @@ export function sheet() {
       later("remember", 300, () => this.remember());
       readings.run(async () => {
         const at = plot.reading;
-        await quietly(async () => this.showReading(await send("POST", `/api/sheets/${session.key}/reading`, { head: session.state.head, x: at })));
+        await quietly(async () => this.showReading(await send("POST", `/api/sheets/${session.key}/reading`, { head: session.state.head, x: at, preview: sliders.edits() })));
       });
     },
     showReading(/** @type {any} */ found) {

@@ -45,7 +45,7 @@ export class Strips {
   /** @param {import("./plot.js").Lane[]} lanes */
   draw(lanes) {
     for (const lane of lanes) {
-      const svg = this.svg(lane.id);
+      const svg = lane.plottable ? this.svg(lane.id) : null;
       if (svg) this.drawOne(svg, lane);
     }
   }
