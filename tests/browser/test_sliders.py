@@ -60,6 +60,7 @@ class Sliders(BrowserTest):
         self.lane("a").get_by_role("button", name="More for a").click()
         self.page.fill('[data-slider="step"]', "1/4")
         self.page.press('[data-slider="step"]', "Enter")
+        self.saved()
         self.thumb().focus()
         self.page.keyboard.press("Home")
         self.page.keyboard.press("ArrowRight")

@@ -227,6 +227,11 @@ class Certainties(unittest.TestCase):
         self.assertIn("not negative", found.undefined[0].why)
         self.assertEqual(found.spans, ())
 
+    def test_a_single_place_at_which_a_function_lives(self):
+        found = path("√(x^(2/3) + floor(x))", -3, -0.5)
+        self.assertEqual([(s.low, s.high) for s in found.undefined], [(-3, -1), (-1, -0.5)])
+        self.assertEqual([m.x for m in found.of(Kind.ZERO, Kind.END)], [-1, -1])
+
     def test_a_small_budget_leaves_the_rest_open(self):
         found = path("sin(1000x)", -10, 10, budget=200)
         self.assertFalse(found.complete)

@@ -276,6 +276,8 @@ class SlidersTests(unittest.TestCase):
             found = self.slider(sheet(line))
             self.assertEqual((found.low, found.high), (low, high))
         document = sheet("a = 1", "b = 2")
+        stays = apply(document, SetSlider(id="lane0", slider=Slider(high="40")))
+        self.assertEqual(self.slider(apply(stays, Slide(id="lane0", value=39))).low, -5)
         typed = Slider(low="-b", high="2π", step="1/4")
         document = apply(document, SetSlider(id="lane0", slider=typed))
         found = self.slider(document)

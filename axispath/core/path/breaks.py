@@ -101,8 +101,9 @@ class Classifier:
         marks = []
         if kind is not None:
             marks.append(replace(place, kind=kind, y=self._height(kind, value, sides)))
-        if value is not None and sides:
+        if value is not None and (sides or kind is not None):
             marks += self._zero(cut, place, value)
+        if value is not None and sides:
             marks += self._turning(cut, place, value, left, right, kind)
         return AtCut(tuple(marks))
 

@@ -225,11 +225,12 @@ class _Search:
         """Stretches without a value, neighbours with the same reason joined."""
         gaps = [(piece.left.x, piece.right.x) for piece in pieces if piece.dead is not None]
         gaps += [(stretch.low, stretch.high) for stretch in self.nowhere]
+        single = {mark.x for mark in self.landmarks if mark.closed and mark.kind is Kind.END}
         found: list[Undefined] = []
         for low, high in sorted(gaps):
             why = why_undefined(self.plan, self.unit, low + (high - low) * MIDDLE) or ""
             last = found[-1] if found else None
-            if last and last.high == low and last.why == why:
+            if last and last.high == low and last.why == why and low not in single:
                 found[-1] = replace(last, high=high)
             else:
                 found.append(Undefined(low, high, why))

@@ -8,8 +8,9 @@ from numpy.typing import NDArray
 from axispath.core.arithmetic.floats import FloatFunction
 from axispath.core.path.landmark import Certainty, Kind, Landmark, Method, Path
 
-SAMPLES = 900
-HALVINGS = 44
+SAMPLES = 600
+HALVINGS = 46
+THIRDS = 30  # a turning point is known to half the digits only
 Floats = NDArray[np.float64]
 
 
@@ -50,7 +51,7 @@ def _turning(function: FloatFunction, x: Floats, y: Floats) -> list[Landmark]:
     for kind, sign in ((Kind.MAXIMUM, 1.0), (Kind.MINIMUM, -1.0)):
         at = np.flatnonzero((sign * here > sign * before) & (sign * here >= sign * after)) + 1
         low, high = x[at - 1], x[at + 1]
-        for _ in range(HALVINGS):
+        for _ in range(THIRDS):
             third = (high - low) / 3
             left, right = low + third, high - third
             rises = sign * function(left) < sign * function(right)

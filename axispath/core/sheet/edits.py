@@ -14,6 +14,7 @@ from pydantic import Field, TypeAdapter
 from axispath.core import catalogue
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.language.errors import LanguageError
+from axispath.core.language.numbers import full_precision
 from axispath.core.language.pasted import from_latex, is_latex
 from axispath.core.language.plain import plain
 from axispath.core.language.rename import renamed
@@ -386,7 +387,16 @@ def _slider(document: Document, lane_id: str) -> ResolvedLane:
 
 def _set_slider(document: Document, edit: SetSlider) -> Document:
     lane = _slider(document, edit.id)
-    changed = document.with_lane(lane.lane.model_copy(update={"slider": edit.slider}))
+    wanted = edit.slider
+    if wanted.kind == lane.lane.slider.kind:
+        # An end that was never typed stays where it is, and does not jump with the value.
+        now = slider_range(document, lane)
+        low = wanted.low or ("" if lane.lane.slider.low else full_precision(now.low))
+        high = wanted.high or ("" if lane.lane.slider.high else full_precision(now.high))
+        wanted = wanted.model_copy(update={"low": low, "high": high})
+    else:
+        wanted = wanted.model_copy(update={"low": "", "high": "", "step": ""})
+    changed = document.with_lane(lane.lane.model_copy(update={"slider": wanted}))
     after = resolve(changed).lane(edit.id)
     assert after is not None
     slider_range(changed, after)

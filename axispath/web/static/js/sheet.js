@@ -14,6 +14,7 @@ import { zoomed } from "./view.js";
 
 const REST = 110; // ms without movement after which a path is asked for
 const EXACT = 220; // and exact forms, which may take longer
+const FOLLOW = 90; // between two landmark scans while something moves
 const SAVE_VIEW = 400;
 const VIEWS_KEPT = 50;
 
@@ -32,6 +33,8 @@ export function sheet() {
   const exacts = new Latest();
   /** @type {Record<string, ReturnType<typeof setTimeout>>} */
   const timers = {};
+  /** @type {Record<string, () => void>} */
+  const last = {};
   /** @type {import("./view.js").View[]} */
   const views = [];
   /** @type {import("./view.js").View | null} */
@@ -43,6 +46,21 @@ export function sheet() {
   const later = (/** @type {string} */ name, /** @type {number} */ wait, /** @type {() => void} */ work) => {
     clearTimeout(timers[name]);
     timers[name] = setTimeout(work, wait);
+  };
+
+  /** Work that must not be asked for at every movement: at once, then at most every ``wait``. */
+  const sometimes = (/** @type {string} */ name, /** @type {number} */ wait, /** @type {() => void} */ work) => {
+    if (timers[name]) {
+      last[name] = work;
+      return;
+    }
+    work();
+    timers[name] = setTimeout(() => {
+      delete timers[name];
+      const missed = last[name];
+      delete last[name];
+      if (missed) sometimes(name, wait, missed);
+    }, wait);
   };
 
   const own = {
@@ -93,6 +111,7 @@ export function sheet() {
       sliders = new Sliders(byId("lanes"), {
         width: () => plot.size.width,
         move: () => this.slide(),
+        waiting: () => session.waiting.length > 0,
         settle: (slides) => session.change({ edits: slides.map((slide) => ({ do: "slide", ...slide })) }),
       });
       strips = new Strips(byId("lanes"), plot, {
@@ -215,8 +234,11 @@ export function sheet() {
 
     changed(/** @type {any} */ state, /** @type {any} */ change) {
       const stepped = change && "step" in change;
+      const held = heldPart();
       lanes.show(state.lanes);
       sliders.show(state.lanes);
+      strips.draw(state.lanes);
+      if (held && !held.isConnected()) held.find()?.focus();
       plot.lanes = state.lanes;
       this.laneTotal = state.lanes.length;
       this.undoLabel = state.undo;
@@ -420,16 +442,18 @@ export function sheet() {
     slide() {
       preview = sliders.edits();
       this.askPicture();
-      this.askPath({ moving: true });
-      this.askValues();
-      if (plot.reading !== null) this.read(plot.reading);
+      sometimes("follow", FOLLOW, () => {
+        this.askPath({ moving: true });
+        this.askValues();
+        if (plot.reading !== null) this.read(plot.reading);
+      });
     },
     dragBracket(/** @type {string} */ id, /** @type {string} */ end, /** @type {number} */ value) {
       lanes.preview(id, end, short(value, 1e-12));
       preview = [domainEdit(id, end, value)];
       strips.draw(plot.lanes);
       this.askPicture();
-      this.askPath({ moving: true });
+      sometimes("follow", FOLLOW, () => this.askPath({ moving: true }));
     },
 
     askPicture() {
@@ -645,6 +669,17 @@ const canvas = (id) => /** @type {HTMLCanvasElement} */ (byId(id));
 
 /** @param {string} id @param {string} end @param {number} value */
 const domainEdit = (id, end, value) => ({ do: "set domain", id, [end]: short(value, 1e-12) });
+
+/** The part of a lane that has the focus, to be found again after the lane was drawn anew. */
+function heldPart() {
+  const active = document.activeElement;
+  const lane = active?.closest(".lane")?.getAttribute("data-lane");
+  const name = ["data-end", "data-slider", "data-note"].find((attribute) => active?.hasAttribute(attribute));
+  const part = active?.classList.contains("thumb") ? ".thumb" : name && `${active?.tagName.toLowerCase()}[${name}="${active?.getAttribute(name)}"]`;
+  if (!active || !lane || !part) return null;
+  const find = () => /** @type {HTMLElement | null} */ (document.querySelector(`.lane[data-lane="${lane}"] ${part}`));
+  return { isConnected: () => active.isConnected, find };
+}
 
 /** @param {any} change */
 const setsTable = (change) => change.edits?.some((/** @type {any} */ edit) => edit.do === "set table");

@@ -26,7 +26,7 @@ function element(name, attributes, text) {
 export class Sliders {
   /**
    * @param {HTMLElement} list
-   * @param {{width: () => number, move: () => void, settle: (slides: {id: string, value: number}[]) => void}} told
+   * @param {{width: () => number, move: () => void, waiting: () => boolean, settle: (slides: {id: string, value: number}[]) => void}} told
    */
   constructor(list, told) {
     this.list = list;
@@ -35,6 +35,8 @@ export class Sliders {
     this.lanes = [];
     /** Values that have been moved and are not kept yet. @type {Map<string, number>} */
     this.moved = new Map();
+    /** Those of them that are still being moved. @type {Set<string>} */
+    this.unkept = new Set();
     /** @type {Map<string, {direction: number, at: number}>} */
     this.playing = new Map();
     this.frame = 0;
@@ -45,8 +47,10 @@ export class Sliders {
   /** @param {SliderLane[]} lanes */
   show(lanes) {
     this.lanes = lanes.filter((lane) => lane.slider);
-    for (const id of [...this.moved.keys()]) {
-      if (!this.playing.has(id)) this.moved.delete(id);
+    for (const [id, value] of [...this.moved]) {
+      // An answer to something else must not take back what has been moved since.
+      if (this.playing.has(id) || this.unkept.has(id)) continue;
+      if (this.lane(id)?.slider?.value === value || !this.told.waiting()) this.moved.delete(id);
     }
     for (const id of [...this.playing.keys()]) {
       if (!this.lane(id)) this.playing.delete(id);
@@ -143,6 +147,7 @@ export class Sliders {
     const lane = this.lane(id);
     if (!lane) return;
     this.moved.set(id, this.allowed(lane, value, fine));
+    this.unkept.add(id);
     this.draw();
     this.told.move();
   }
@@ -150,6 +155,7 @@ export class Sliders {
   keep() {
     clearTimeout(this.resting);
     const slides = [...this.moved].filter(([id]) => !this.playing.has(id)).map(([id, value]) => ({ id, value }));
+    this.unkept.clear();
     if (slides.length) this.told.settle(slides);
   }
   keepLater() {
