@@ -90,6 +90,12 @@ def open_sheet(session: Session, person: str | None, sheet_id: str) -> Opened:
     return _opened(session, _find(session, person, sheet_id))
 
 
+def document_of(session: Session, person: str | None, sheet_id: str, number: int) -> Document:
+    """The document of a sheet at a revision. Raises NotFound where there is none such."""
+    revision = _revision(session, _find(session, person, sheet_id), number)
+    return Document.model_validate(revision.document)
+
+
 def change(
     session: Session, person: str, sheet_id: str, base: int, edits: Sequence[Edit]
 ) -> Opened:

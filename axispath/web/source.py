@@ -41,12 +41,21 @@ def document_at(key: str, head: int) -> Document:
         if known in _documents:
             _documents.move_to_end(known)
             return _documents[known]
-    return opened(key).document
+    if key == BLANK or key.startswith(DEMO):
+        return opened(key).document
+    with store().transaction() as database:
+        document = sheets.document_of(database, current_person(), key, head)
+    _keep(known, document)
+    return document
 
 
 def remember(found: Opened) -> None:
     """Keep the document of a sheet at hand for the requests that follow."""
+    _keep((found.id, found.head, current_person()), found.document)
+
+
+def _keep(known: tuple[str, int, str | None], document: Document) -> None:
     with _lock:
-        _documents[found.id, found.head, current_person()] = found.document
+        _documents[known] = document
         while len(_documents) > KEPT:
             _documents.popitem(last=False)

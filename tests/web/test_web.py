@@ -6,6 +6,7 @@ import unittest
 import numpy as np
 
 from axispath.demo.load import load_demo
+from axispath.web import source
 from axispath.web.app import create_app
 from tests.database import address, empty_store
 
@@ -273,6 +274,19 @@ class Searches(WebTest):
         self.assertIn("Look longer", first.json["landmarks"])
         longer = self.look("path", found, longer=True)
         self.assertGreater(len(self.kinds(longer)), len(self.kinds(first)))
+
+    def test_a_window_that_is_behind_sees_its_own_revision(self):
+        found = self.start("x^2 - 1")
+        lane = found["lanes"][0]["id"]
+        edit = {"do": "revise lane", "id": lane, "text": "x^2 - 4"}
+        newer = self.post(f"/sheets/{found['id']}/edits", {"base": found["head"], "edits": [edit]})
+        source._documents.clear()  # as in another process
+        zeros = [
+            next(m["x"] for m in self.look("path", state).json["lanes"][0]["landmarks"])
+            for state in (found, newer.json)
+        ]
+        self.assertEqual(zeros, [-1, -2])
+        self.assertEqual(self.look("path", {**found, "head": 99}).status_code, 404)
 
     def test_exact_forms_are_given_only_where_verified(self):
         found = self.start("x^2 - 5", "cos(x) - x")
