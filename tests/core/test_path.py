@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 from axispath.core.arithmetic.floats import float_function, float_value
 from axispath.core.arithmetic.interval import End
 from axispath.core.path.find import find_zeros
-from axispath.core.path.landmark import BREAKS, Certainty, Kind, Method, Reason
+from axispath.core.path.landmark import BREAKS, Certainty, Kind, Method, Reason, Stretch
 from tests.core.hard import HARD
 from tests.core.helpers import DEGREE, RADIAN, path, plan, read
 from tests.core.hunting import disagreements, random_line
@@ -131,6 +131,7 @@ class Known(unittest.TestCase):
     def test_stretches_of_zero_and_level_ones(self):
         found = path("|x| + x", -2, 2)
         self.assertEqual([(s.low, s.high) for s in found.zero], [(-2, 0)])
+        self.assertEqual(path("√(0x)", -3, 3).zero, (Stretch(-3, 3),))
         found = path("|x - 1| + |x + 1|", -3, 3)
         self.assertEqual([(s.low, s.high) for s in found.flat], [(-1, 1)])
 

@@ -332,7 +332,8 @@ def _signs(function: ScaledFunction, x: float, flat: frozenset[int]) -> tuple[in
         except OutsideDomain:
             return None
     value, slope, bend = (0 if k in flat else sign(level) for k, level in enumerate(levels))
-    return value, slope, bend
+    known = all(s or k in flat for k, s in enumerate((value, slope, bend)))
+    return (value, slope, bend) if known else None
 
 
 def _joined(spans: list[Span], landmarks: list[Landmark]) -> list[Span]:

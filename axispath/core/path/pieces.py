@@ -281,11 +281,18 @@ class Cutter:
             parts = step.operands[:1]
         elif step.operation in ("whole power", "root power") and step.detail > 0:
             parts = step.operands
-        if not parts:
+        fixed = [part for part in parts if part not in self.prepared.varying]
+        if not parts or any(self._may_vanish(part) for part in fixed):
             yield index
+            return
         for part in parts:
             if part in self.prepared.varying:
                 yield from self.factors(part, branches)
+
+    def _may_vanish(self, fixed: int) -> bool:
+        """Whether a part that does not vary may be 0."""
+        value = self.value(fixed, NAN, {})
+        return not (value > 0 or value < 0)
 
     # Deciding
 
