@@ -31,7 +31,6 @@ ICONS = (
     "pencil",
     "play-fill",
     "plus-lg",
-    "sun",
     "three-dots",
     "trash3",
     "x-lg",

@@ -274,7 +274,7 @@ def _meeting(crossing: Crossing, digits: int) -> Group:
         section.none = "none in this interval" if path.complete else "none found so far"
     if path.zero:
         section.none = "" if rows else "no single points"
-    notes = [f"The same for {_stretch(s.low, s.high, digits)}." for s in path.zero[:MOST_NAMED]]
+    notes = [f"The same {_from_to(s.low, s.high, digits)}." for s in path.zero[:MOST_NAMED]]
     return Group(
         names,
         None,
@@ -292,11 +292,11 @@ def _notes(path: Path, digits: int) -> list[str]:
     level = [s for s in path.flat if (s.low, s.high) not in zero]
     notes = []
     for word, stretches in (("Zero", path.zero), ("Level", level)):
-        shown = [_stretch(s.low, s.high, digits) for s in stretches[:MOST_NAMED]]
+        shown = [_from_to(s.low, s.high, digits) for s in stretches[:MOST_NAMED]]
         if len(stretches) > MOST_NAMED:
-            shown.append(f"{len(stretches) - MOST_NAMED} more stretches")
+            shown.append(f"on {len(stretches) - MOST_NAMED} more stretches")
         if shown:
-            notes.append(f"{word} for {listed(shown)}.")
+            notes.append(f"{word} {listed(shown)}.")
     return notes
 
 
@@ -353,6 +353,11 @@ def _place(item: Open, digits: int) -> str:
 
 def _stretch(low: float, high: float, digits: int) -> str:
     return f"{decimal(low, digits)} ≤ x ≤ {decimal(high, digits)}"
+
+
+def _from_to(low: float, high: float, digits: int) -> str:
+    """A stretch, saying nothing of its ends."""
+    return f"from {decimal(low, digits)} to {decimal(high, digits)}"
 
 
 def _row(key: str, mark: Landmark, digits: int) -> Row:

@@ -12,10 +12,16 @@ import struct
 import numpy as np
 import orjson
 
+from axispath.core.arithmetic.interval import End
 from axispath.core.sampling.curve import polyline
 from axispath.core.sampling.view import Frame
 from axispath.core.sheet.document import View
 from axispath.core.sheet.resolve import Sheet
+
+
+def _inside(end: End, inwards: float) -> float:
+    """An end as far as the curve goes: not to an end that does not belong to the domain."""
+    return end.x if end.closed else float(np.nextafter(end.x, inwards))
 
 
 def encoded_picture(sheet: Sheet, view: View, width: int, height: int) -> bytes:
@@ -28,8 +34,8 @@ def encoded_picture(sheet: Sheet, view: View, width: int, height: int) -> bytes:
             lane.floats,
             lane.balls,
             frame,
-            low.x if low else -np.inf,
-            high.x if high else np.inf,
+            _inside(low, np.inf) if low else -np.inf,
+            _inside(high, -np.inf) if high else np.inf,
         )
         lanes.append({"id": lane.lane.id, "start": start, "count": len(points)})
         parts.append(points)

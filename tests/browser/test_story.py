@@ -346,7 +346,7 @@ class Trouble(BrowserTest):
         self.addCleanup(phone.close)
         page = phone.new_page()
         page.goto(self.server.url + "/demo/ferry-window")
-        expect(page.locator(".lane")).to_have_count(2)
+        expect(page.locator(".lane")).to_have_count(3)
         tops = [page.locator(s).bounding_box()["y"] for s in ("#plot", "#rail", "#lanes")]
         self.assertEqual(tops, sorted(tops))
         self.assertLessEqual(page.evaluate("document.documentElement.scrollWidth"), 390)

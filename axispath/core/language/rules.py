@@ -130,6 +130,25 @@ HOW_TO = (
         "dash marks a place without a value, and says why.",
     ),
     (
+        "Turn a slider",
+        "A plain number such as a = 2 is a slider: drag it, or put it in focus and use the arrows "
+        "(with Shift in small steps), Home, End and the space bar to play; Escape pauses all. Its "
+        "ends and step are typed, and may be formulas. A name without a value becomes a slider "
+        "with one click.",
+    ),
+    (
+        "Find a landmark",
+        "Landmarks are found without being asked for. With the plot in focus, the full stop goes "
+        "to the next one and the comma to the one before. Drag along the x-axis, or type two ends "
+        "on the desk, to look at a part only. The mark beside a landmark opens its proof, and "
+        "there it can be copied or labelled on the plot.",
+    ),
+    (
+        "Keep order among lanes",
+        "The three dots of a lane open its colour, a note, and moving and duplicating it; Alt with "
+        "↑ or ↓ moves the lane that is in focus.",
+    ),
+    (
         "Trust a result",
         "✓ means proven by interval arithmetic, = exact, ≈ approached but not proven. Where "
         "something could not be settled, the list says where and why.",

@@ -212,11 +212,12 @@ def told(sympy: Any, value: Any, always: bool = False) -> str:
                 bottom //= prime
         if bottom == 1 and len(str(float(value))) <= 8:
             return ""
-    text = str(_printer(sympy).doprint(sympy.together(value)))
+    order = None if value.free_symbols else "none"  # x + 2, but 2 + √3
+    text = str(_printer(sympy, order).doprint(sympy.together(value)))
     return text if len(text) <= LONGEST else ""
 
 
-def _printer(sympy: Any) -> Any:
+def _printer(sympy: Any, order: str | None) -> Any:
     from sympy.printing.str import StrPrinter
 
     class Printer(StrPrinter):  # type: ignore[misc]
@@ -264,4 +265,4 @@ def _printer(sympy: Any) -> Any:
             text = str(super().doprint(expr))
             return text.replace("**", "^").replace("*", "").replace("-", MINUS).replace(" ", "")
 
-    return Printer({"order": "none"})
+    return Printer({"order": order})

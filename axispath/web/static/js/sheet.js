@@ -146,6 +146,10 @@ export function sheet() {
       if (typeof left.x === "number") plot.reading = left.x;
       if (left.page === "values") this.page = "values";
       plot.lanes = start.lanes;
+      window.addEventListener("axispath-theme", () => {
+        sliders.restyle();
+        this.redraw();
+      });
       new ResizeObserver(() => this.resized()).observe(plot.canvas);
       byId("lanes").addEventListener("click", (event) => this.pickOnStrip(event));
       byId("values").addEventListener("click", (event) => this.jump(event));

@@ -73,6 +73,12 @@ export class Sliders {
     return this.moved.get(lane.id) ?? /** @type {Slider} */ (lane.slider).value;
   }
 
+  /** Colours have changed. */
+  restyle() {
+    for (const svg of this.list.querySelectorAll(".slider")) svg.replaceChildren();
+    this.draw();
+  }
+
   draw() {
     for (const lane of this.lanes) {
       const svg = /** @type {SVGSVGElement | null} */ (this.list.querySelector(`.lane[data-lane="${lane.id}"] .slider`));
@@ -120,7 +126,7 @@ export class Sliders {
       element("text", { ...text, fill: colour, "font-weight": 700, "text-anchor": "middle", class: "slider-value" }),
     );
     const id = lane.id;
-    svg.addEventListener("pointerdown", (event) => this.grab(event, svg, id));
+    svg.onpointerdown = (event) => this.grab(event, svg, id);
     thumb.addEventListener("keydown", (event) => this.key(/** @type {KeyboardEvent} */ (event), id));
     thumb.addEventListener("wheel", (event) => this.wheel(/** @type {WheelEvent} */ (event), id), { passive: false });
   }

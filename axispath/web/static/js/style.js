@@ -3,6 +3,8 @@
 
 const cache = new Map();
 
+window.addEventListener("axispath-theme", () => cache.clear());
+
 /** A colour token of the page. @param {string} name */
 export function token(name) {
   if (!cache.has(name)) {
