@@ -260,9 +260,17 @@ def _group(lane: ResolvedLane, path: Path, digits: int) -> Group:
         path.complete,
         sections,
         lane.lane.id,
-        f"Defined for {where}." if where else "",
+        _defined(path, where),
         _notes(path, digits),
     )
+
+
+def _defined(path: Path, where: str) -> str:
+    """Where a function lives, and why not elsewhere."""
+    if not where:
+        return ""
+    reasons = list(dict.fromkeys(gap.why for gap in path.undefined if gap.why))
+    return f"Defined for {where}: {'; '.join(reasons)}." if reasons else f"Defined for {where}."
 
 
 def _meeting(crossing: Crossing, digits: int) -> Group:
@@ -440,6 +448,9 @@ def _why(mark: Landmark) -> Iterator[str]:
             f"Interval arithmetic then narrowed x to {full_precision(mark.x)}, with an error "
             f"below {decimal(max(mark.radius, abs(mark.x) * 1.2e-16), 2)}."
         )
+        if mark.kind not in (Kind.ZERO, Kind.INTERSECTION):
+            error = max(mark.y_radius, abs(mark.y) * 1.2e-16)
+            yield f"There y is {full_precision(mark.y)}, with an error below {decimal(error, 2)}."
     elif mark.method is Method.EXACT:
         yield (
             f"It is the only one {place}."
