@@ -132,6 +132,9 @@ class Known(unittest.TestCase):
         found = path("|x| + x", -2, 2)
         self.assertEqual([(s.low, s.high) for s in found.zero], [(-2, 0)])
         self.assertEqual(path("√(0x)", -3, 3).zero, (Stretch(-3, 3),))
+        found = path("(x - x)/(x + 2)", -3, 3)
+        self.assertEqual([m.x for m in found.of(Kind.HOLE)], [-2])
+        self.assertEqual([(s.low, s.high) for s in found.zero], [(-3, -2), (-2, 3)])
         found = path("|x - 1| + |x + 1|", -3, 3)
         self.assertEqual([(s.low, s.high) for s in found.flat], [(-1, 1)])
 

@@ -112,11 +112,11 @@ class _Search:
             start,
             stop,
             tuple(_with_extremes(ordered, pieces, self)[: 4 * MAX_ROOTS]),
-            tuple(_joined(self.spans, ordered)),
+            tuple(_joined(self.spans, ordered, self.open)),
             tuple(merged_open(self.open, narrow)),
             tuple(self._undefined(pieces)),
-            tuple(_merged_flat(self.flat[0], ordered)),
-            tuple(_merged_flat(self.flat[1], ordered)),
+            tuple(_merged_flat(self.flat[0], ordered, self.open)),
+            tuple(_merged_flat(self.flat[1], ordered, self.open)),
             more,
         )
 
@@ -336,10 +336,11 @@ def _signs(function: ScaledFunction, x: float, flat: frozenset[int]) -> tuple[in
     return (value, slope, bend) if known else None
 
 
-def _joined(spans: list[Span], landmarks: list[Landmark]) -> list[Span]:
+def _joined(spans: list[Span], landmarks: list[Landmark], open_at: list[Open]) -> list[Span]:
     """Spans that differ in nothing become one, as at a y-intercept."""
     joined: list[Span] = []
     marks = {mark.x for mark in landmarks if mark.kind is not Kind.Y_INTERCEPT}
+    marks |= {place for item in open_at for place in (item.low, item.high)}
     for span in sorted(spans, key=lambda s: s.low):
         last = joined[-1] if joined else None
         alike = last and (last.sign, last.direction, last.bend) == (
@@ -354,9 +355,12 @@ def _joined(spans: list[Span], landmarks: list[Landmark]) -> list[Span]:
     return joined
 
 
-def _merged_flat(stretches: list[Stretch], landmarks: list[Landmark]) -> list[Stretch]:
+def _merged_flat(
+    stretches: list[Stretch], landmarks: list[Landmark], open_at: list[Open]
+) -> list[Stretch]:
     """Stretches that go on into one another without a break."""
     broken = {mark.x for mark in landmarks if mark.kind in BREAKS}
+    broken |= {place for item in open_at for place in (item.low, item.high)}
     joined: list[Stretch] = []
     for stretch in stretches:
         if joined and joined[-1].high == stretch.low and stretch.low not in broken:

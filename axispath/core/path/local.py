@@ -123,7 +123,7 @@ class _Run:
             case "add", [left, right]:
                 return left + right
             case "subtract", [left, right]:
-                return left - right
+                return Germ({}, self.corner) if left is right else left - right
             case "multiply", [left, right]:
                 return left * right
             case "negate", [value]:
