@@ -104,3 +104,16 @@ class Sliders(BrowserTest):
             "data-text", re.compile(r"depth_2\(x\) = 3x")
         )
         expect(names).to_have_count(3)
+
+    def test_light_and_dark_follow_the_system_or_the_choice(self):
+        ground = "() => getComputedStyle(document.body).backgroundColor"
+        self.page.emulate_media(color_scheme="dark")
+        self.open()
+        dark = self.page.evaluate(ground)
+        self.page.get_by_role("button", name="Light or dark").click()
+        light = self.page.evaluate(ground)
+        self.assertNotEqual(dark, light)
+        self.page.reload()
+        self.assertEqual(self.page.evaluate(ground), light)
+        self.page.goto(self.server.url + "/shelf")
+        self.assertEqual(self.page.evaluate(ground), light)

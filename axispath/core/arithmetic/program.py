@@ -65,6 +65,15 @@ class Program:
         return any(step.operation == "choose" for step in self.steps)
 
 
+def varying_steps(plan: Program) -> set[int]:
+    """The steps that depend on an input."""
+    found = set(range(plan.inputs))
+    for index, step in enumerate(plan.steps):
+        if not found.isdisjoint(step.operands):
+            found.add(index)
+    return found
+
+
 Operation = Callable[..., Any]
 
 

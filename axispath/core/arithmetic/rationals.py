@@ -73,11 +73,23 @@ def exact_registers(plan: Program, unit: AngleUnit, *inputs: Exact) -> list[Exac
     """The exact value of every step, None where it has none of this form."""
     results: list[Exact | None] = list(inputs)
     for step in plan.steps[plan.inputs :]:
+        if _is_zeroth_power(plan, step, results):
+            results.append(ONE)
+            continue
         try:
             results.append(_carry_out(step, [results[i] for i in step.operands], unit))
         except (_Inexact, ZeroDivisionError):
             results.append(None)
     return results
+
+
+def _is_zeroth_power(plan: Program, step: Step, results: list[Exact | None]) -> bool:
+    """Whether a step is e⁰, or that of another constant."""
+    if step.operation != "power":
+        return False
+    base, exponent = step.operands
+    value = results[exponent]
+    return value is not None and value.is_zero and plan.steps[base].operation == "constant"
 
 
 @lru_cache(maxsize=1024)

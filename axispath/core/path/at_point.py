@@ -6,7 +6,7 @@ from flint import arb
 
 from axispath.core.arithmetic.balls import operation, precision
 from axispath.core.catalogue.balls import NAN, OutsideDomain
-from axispath.core.path.pieces import BITS, Cut, Cutter
+from axispath.core.path.pieces import BITS, HOLDS, Cut, Cutter
 
 # Guards at whose zeros a function has no value, rather than the value of a whole argument.
 _NOWHERE = ("tan", "sec", "csc", "cot", "gamma", "digamma", "polygamma")
@@ -64,7 +64,7 @@ class _Point:
         order = self._order(index, left, right)
         if order is None:
             return (left, right)
-        return (value if _HOLDS[step.detail](order) else rest,)
+        return (value if HOLDS[step.detail](order) else rest,)
 
     def _order(self, index: int, left: int, right: int) -> int | None:
         """−1, 0 or 1 as left is below, at or above right; None where that cannot be told."""
@@ -90,7 +90,7 @@ class _Point:
             order = self._order(index, *step.operands[:2])
             if order is None:
                 return NAN
-            return self.found[step.operands[2 if _HOLDS[step.detail](order) else 3]]
+            return self.found[step.operands[2 if HOLDS[step.detail](order) else 3]]
         given = [self.found[i] for i in step.operands]
         guards = self.cutter.prepared.guards.get(index, ())
         if any(guard in zeros for guard in guards):
@@ -110,13 +110,3 @@ def _snapped(x: arb) -> arb:
     """The whole number that an argument is known to be."""
     whole = x.unique_fmpz()
     return x if whole is None else arb(whole)
-
-
-_HOLDS = {
-    "<": lambda order: order < 0,
-    "<=": lambda order: order <= 0,
-    ">": lambda order: order > 0,
-    ">=": lambda order: order >= 0,
-    "=": lambda order: order == 0,
-    "!=": lambda order: order != 0,
-}

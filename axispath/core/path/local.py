@@ -16,7 +16,7 @@ from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.catalogue.balls import OutsideDomain
 from axispath.core.path.germ import Corner, Germ, NeedsRoot, NoGerm, Series
 from axispath.core.path.prepared import Prepared, plainer_program
-from axispath.core.path.specialise import Branches, followed, needs
+from axispath.core.path.specialise import Branches, followed, needed, needs
 
 FINEST = 12
 DEPTH = 6  # how often a plainer form may be in terms of plainer forms
@@ -37,9 +37,8 @@ def germ_of(
     run = _Run(unit, corner)
     plan = prepared.plan
     at = followed(target, branches)
-    wanted = sorted(_needed(plan, at, branches))
     found: dict[int, Germ] = {}
-    for index in wanted:
+    for index in needed(plan, [at], branches):
         if index < plan.inputs:
             germ = corner.variable()
         else:
@@ -75,16 +74,6 @@ def _fixed(prepared: Prepared, unit: AngleUnit) -> dict[int, Fraction]:
         for index, value in enumerate(registers)
         if value is not None and not value.turns and index not in prepared.varying
     }
-
-
-def _needed(plan: Program, at: int, branches: Branches) -> set[int]:
-    found, pending = set(), [at]
-    while pending:
-        index = pending.pop()
-        if index not in found:
-            found.add(index)
-            pending += needs(plan, index, branches)
-    return found
 
 
 def levels_of(germ: Germ, count: int) -> Iterator[Germ]:

@@ -30,7 +30,7 @@ from axispath.core.path.local import FINEST, germ_of, levels_of
 from axispath.core.path.prepared import Prepared
 from axispath.core.path.root import Root
 from axispath.core.path.scaled import ScaledFunction
-from axispath.core.path.specialise import Branch, Branches, followed, needs, specialised
+from axispath.core.path.specialise import Branch, Branches, followed, needed, needs, specialised
 from axispath.core.path.tower import LADDER, Tower
 
 BITS = 160
@@ -306,15 +306,8 @@ class Cutter:
 
     def _values(self, targets: list[int], x: arb, branches: Branches) -> list[arb]:
         at = [followed(index, branches) for index in targets]
-        wanted: set[int] = set()
-        pending = list(at)
-        while pending:
-            index = pending.pop()
-            if index not in wanted:
-                wanted.add(index)
-                pending += needs(self.plan, index, branches)
         found: dict[int, arb] = {}
-        for index in sorted(wanted):
+        for index in needed(self.plan, at, branches):
             given = [found[i] for i in needs(self.plan, index, branches)]
             branch = branches.get(index)
             if index < self.plan.inputs:
@@ -364,7 +357,7 @@ class Cutter:
     def _chosen(self, index: int, sign: str, order: int) -> dict[int, Branch]:
         """The branch of a choice where left is below (−1), at (0) or above (1) right."""
         step = self.plan.steps[index]
-        holds = _HOLDS[sign](order)
+        holds = HOLDS[sign](order)
         if step.operation == "choose":
             return {index: Branch(step.operands[2 if holds else 3])}
         if not holds:
@@ -459,7 +452,7 @@ class Cutter:
                 distance = arb(reach) + (cut.high - cut.low)
                 width = distance if fineness == 1 else (distance.log() / fineness).exp()
                 reached = width.upper() * (1 + arb(2) ** -60)
-                length = LONG if cut.touching else LENGTH
+                length = LONG if cut.touching else min(LENGTH * fineness, LONG)
                 place = cut.exact.ball if cut.exact is not None else cut.ball
                 corner = Corner(place, side, fineness, reached, length)
                 try:
@@ -508,7 +501,8 @@ def _stepped(
 
 
 _STEPPED = ("abs", "sign", "floor", "min", "max", "median")
-_HOLDS = {
+# Whether a comparison holds where the left side is below (−1), at (0) or above (1) the right.
+HOLDS = {
     "<": lambda order: order < 0,
     "<=": lambda order: order <= 0,
     ">": lambda order: order > 0,

@@ -12,7 +12,7 @@ from fractions import Fraction
 from flint import arb, arb_series
 
 from axispath.core.arithmetic.balls import BallFunction
-from axispath.core.arithmetic.program import Program, Step
+from axispath.core.arithmetic.program import Program, Step, varying_steps
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.path.specialise import specialised
 
@@ -71,7 +71,7 @@ class ScaledFunction:
 
 def _without_constants(plan: Program) -> tuple[int, bool, bool]:
     """The part of a sum that varies, whether it is negated, and whether anything else is there."""
-    varying = _varying(plan)
+    varying = varying_steps(plan)
     index, negative, offset = plan.result, False, False
     while True:
         step = plan.steps[index]
@@ -92,7 +92,7 @@ def _split(plan: Program, result: int, negative: bool) -> tuple[Program, Program
     below: list[int] = []
     growths: list[tuple[int, int | None, int]] = []
     pending = [(result, 1)]
-    varying = _varying(plan)
+    varying = varying_steps(plan)
     while pending:
         index, sign = pending.pop()
         step = plan.steps[index]
@@ -122,14 +122,6 @@ def _grows(plan: Program, step: Step, varying: set[int]) -> bool:
         stated.operation == "number" and stated.detail > 0
     )
     return positive and exponent in varying
-
-
-def _varying(plan: Program) -> set[int]:
-    found = set(range(plan.inputs))
-    for index, step in enumerate(plan.steps):
-        if not found.isdisjoint(step.operands):
-            found.add(index)
-    return found
 
 
 def _product(plan: Program, above: list[int], below: list[int], negative: bool) -> Program:

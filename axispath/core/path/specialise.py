@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from fractions import Fraction
 
@@ -36,16 +36,22 @@ def needs(plan: Program, index: int, branches: Branches) -> tuple[int, ...]:
     return () if branch.step is None else (followed(branch.step, branches),)
 
 
-def specialised(plan: Program, branches: Branches, target: int) -> Program:
-    """The program of one step on a piece."""
-    at = followed(target, branches)
-    found, pending = set(range(plan.inputs)), [at]
+def needed(plan: Program, targets: Iterable[int], branches: Branches) -> list[int]:
+    """All steps that some steps (already followed) are computed from, themselves too, in order."""
+    found: set[int] = set()
+    pending = list(targets)
     while pending:
         index = pending.pop()
         if index not in found:
             found.add(index)
             pending += needs(plan, index, branches)
-    order = sorted(found)
+    return sorted(found)
+
+
+def specialised(plan: Program, branches: Branches, target: int) -> Program:
+    """The program of one step on a piece."""
+    at = followed(target, branches)
+    order = sorted({*range(plan.inputs), *needed(plan, [at], branches)})
     place = {index: k for k, index in enumerate(order)}
     steps = []
     for index in order:

@@ -5,27 +5,33 @@ const NAME = "axispath theme";
 const root = document.documentElement;
 const system = matchMedia("(prefers-color-scheme: dark)");
 
-try {
-  const chosen = localStorage.getItem(NAME);
-  if (chosen === "dark" || chosen === "light") root.dataset.theme = chosen;
-} catch {
-  // Storage may be switched off; then the system decides.
+function chosen() {
+  try {
+    return localStorage.getItem(NAME);
+  } catch {
+    return null; // storage may be switched off; then the system decides
+  }
 }
 
-const isDark = () => (root.dataset.theme ? root.dataset.theme === "dark" : system.matches);
+/** @param {string} theme */
+function show(theme) {
+  root.dataset.theme = theme;
+  // Whoever draws with colours draws again.
+  window.dispatchEvent(new Event("axispath-theme"));
+}
 
-/** Tell whoever draws with colours. */
-const tell = () => window.dispatchEvent(new Event("axispath-theme"));
+const follow = () => show(chosen() ?? (system.matches ? "dark" : "light"));
 
 document.addEventListener("click", (event) => {
   const button = event.target instanceof Element && event.target.closest('[data-act="theme"]');
   if (!button) return;
-  root.dataset.theme = isDark() ? "light" : "dark";
+  const theme = root.dataset.theme === "dark" ? "light" : "dark";
   try {
-    localStorage.setItem(NAME, root.dataset.theme);
+    localStorage.setItem(NAME, theme);
   } catch {
     // It holds for this page then.
   }
-  tell();
+  show(theme);
 });
-system.addEventListener("change", tell);
+system.addEventListener("change", follow);
+follow();
