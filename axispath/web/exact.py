@@ -24,6 +24,7 @@ from axispath.web.landmarks import USUAL, crossing_key, keyed
 LIMIT = 3.0  # seconds for one function, and for the whole answer
 MOST = 40  # landmarks of one function
 KEPT = 400
+LATE = object()
 log = logging.getLogger(__name__)
 
 _lock = Lock()
@@ -32,7 +33,11 @@ _known: OrderedDict[Any, Any] = OrderedDict()
 
 
 def forms(document: Document, only: Range | None) -> dict[str, Any]:
-    """Exact forms of the landmarks in view, by key, and asymptotes, by lane."""
+    """Exact forms of the landmarks in view, by key, and asymptotes, by lane.
+
+    ``late`` where some were not ready in time; asked again they may be, as when the process
+    had only just been started.
+    """
     found = survey(document, USUAL, only)
     unit = AngleUnit(document.unit)
     jobs: list[tuple[str, Any, tuple[Any, ...]]] = []
@@ -46,10 +51,12 @@ def forms(document: Document, only: Range | None) -> dict[str, Any]:
     for c in found.crossings:
         asked = _asked(c.first.program, unit, c.second.program, crossing_key(c), c.path)
         jobs.append(("forms", exact_forms, asked))
-    told: dict[str, Any] = {"forms": {}, "asymptotes": {}}
+    told: dict[str, Any] = {"forms": {}, "asymptotes": {}, "late": False}
     jobs.sort(key=lambda job: job[0] != "forms")
     for (name, _, _), result in zip(jobs, _answers(jobs), strict=True):
-        if result is None:
+        if result is LATE:
+            told["late"] = True
+        if result is None or result is LATE:
             continue
         if name == "forms":
             shown = {key: _shown(form) for key, form in result.items() if form.x or form.y}
@@ -81,7 +88,7 @@ def _asked(
 
 
 def _answers(jobs: list[tuple[str, Any, tuple[Any, ...]]]) -> list[Any]:
-    """The results of all jobs that are done in time, None for the others."""
+    """The results of all jobs: LATE for those out of time, None for those that failed."""
     pool = _started()
     until = time.monotonic() + LIMIT
     running = []
@@ -102,7 +109,7 @@ def _answers(jobs: list[tuple[str, Any, tuple[Any, ...]]]) -> list[Any]:
             _remember(key, result)
         except OutOfTime:
             future.cancel()
-            result = None
+            result = LATE
         except ProcessExpired as gone:
             log.warning("a process for exact forms ended with code %s", gone.exitcode)
             result = None

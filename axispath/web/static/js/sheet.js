@@ -15,6 +15,7 @@ import { zoomed } from "./view.js";
 const REST = 110; // ms without movement after which a path is asked for
 const EXACT = 220; // and exact forms, which may take longer
 const FOLLOW = 90; // between two landmark scans while something moves
+const LATE = 1500; // until they are asked for again
 const SAVE_VIEW = 400;
 const VIEWS_KEPT = 50;
 
@@ -488,8 +489,14 @@ export function sheet() {
       });
       if (!how.moving) later("exact", EXACT, () => this.askExact());
     },
-    askExact() {
-      exacts.run(() => quietly(async () => void (await found.askExact(this.search()))));
+    /** Exact forms; asked again where they were not ready in time. @param {number} [again] */
+    askExact(again = 2) {
+      exacts.run(() =>
+        quietly(async () => {
+          const told = await found.askExact(this.search());
+          if (told.late && again) later("exact", LATE, () => this.askExact(again - 1));
+        }),
+      );
     },
     showPaths(/** @type {any} */ path) {
       const held = strips.held;
