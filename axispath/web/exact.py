@@ -7,6 +7,7 @@ import multiprocessing
 import time
 from collections import OrderedDict
 from concurrent.futures import TimeoutError as OutOfTime
+from dataclasses import asdict
 from threading import Lock
 from typing import Any
 
@@ -14,8 +15,8 @@ from pebble import ProcessExpired, ProcessPool
 
 from axispath.core.arithmetic.program import Program
 from axispath.core.arithmetic.unit import AngleUnit
-from axispath.core.path.exact_forms import Form, Wanted, asymptotes, exact_forms
-from axispath.core.path.landmark import BREAKS, Certainty, Path
+from axispath.core.path.exact_forms import Wanted, asymptotes, exact_forms
+from axispath.core.path.landmark import BREAKS, Certainty, Kind, Method, Path
 from axispath.core.path.lanes import Range
 from axispath.core.path.survey import survey
 from axispath.core.sheet.document import Document
@@ -39,7 +40,7 @@ def forms(document: Document, only: Range | None) -> dict[str, Any]:
     had only just been started.
     """
     found = survey(document, USUAL, only)
-    unit = AngleUnit(document.unit)
+    unit = document.unit
     jobs: list[tuple[str, Any, tuple[Any, ...]]] = []
     for lane, path in found.lanes:
         if path is not None:
@@ -59,15 +60,11 @@ def forms(document: Document, only: Range | None) -> dict[str, Any]:
         if result is None or result is LATE:
             continue
         if name == "forms":
-            shown = {key: _shown(form) for key, form in result.items() if form.x or form.y}
+            shown = {key: asdict(form) for key, form in result.items() if form.x or form.y}
             told["forms"].update(shown)
         elif result:
             told["asymptotes"][name] = f"asymptotes: {', '.join(result)}"
     return told
-
-
-def _shown(form: Form) -> dict[str, str]:
-    return {"x": form.x, "y": form.y}
 
 
 def _asked(
@@ -80,7 +77,7 @@ def _asked(
             mark.x,
             mark.y if abs(mark.y) < 1e15 else None,
             mark.certainty is Certainty.EXACT
-            and (mark.kind in BREAKS or mark.method == "sides" or mark.kind.value == "zero"),
+            and (mark.kind in (*BREAKS, Kind.ZERO) or mark.method is Method.SIDES),
         )
         for name, mark in list(keyed(key, path))[:MOST]
     )
@@ -89,7 +86,7 @@ def _asked(
 
 def _answers(jobs: list[tuple[str, Any, tuple[Any, ...]]]) -> list[Any]:
     """The results of all jobs: LATE for those out of time, None for those that failed."""
-    pool = _started()
+    pool = get_ready()
     until = time.monotonic() + LIMIT
     running = []
     for _, work, given in jobs:
@@ -113,8 +110,9 @@ def _answers(jobs: list[tuple[str, Any, tuple[Any, ...]]]) -> list[Any]:
         except ProcessExpired as gone:
             log.warning("a process for exact forms ended with code %s", gone.exitcode)
             result = None
-        except Exception:  # SymPy may raise anything on what a student typed
-            log.warning("an exact form could not be found", exc_info=True)
+        except Exception as error:  # SymPy may raise anything on what a student typed
+            # Its message may hold what was typed, so only its kind is logged.
+            log.warning("an exact form could not be found: %s", type(error).__name__)
             result = None
         results.append(result)
     return results
@@ -127,18 +125,15 @@ def _remember(key: Any, result: Any) -> None:
             _known.popitem(last=False)
 
 
-def _started() -> ProcessPool:
+def get_ready() -> ProcessPool:
+    """The pool, its process started before anybody waits for it; does not wait itself."""
     global _pool
     with _lock:
         if _pool is None or not _pool.active:
             context = multiprocessing.get_context("spawn")
             _pool = ProcessPool(max_workers=1, context=context, initializer=_warm)
+            _pool.schedule(_warm)  # the process starts with its first job
         return _pool
-
-
-def get_ready() -> None:
-    """Start the process before anybody waits for it; does not wait itself."""
-    _started().schedule(_warm)
 
 
 def _warm() -> None:

@@ -39,6 +39,11 @@ def box(low: arb | float, high: arb | float) -> arb:
     return arb(low).union(arb(high))
 
 
+def nearest(ball: arb) -> float:
+    """The nearest float64 to the middle of a finite ball, or 0 where nothing speaks against it."""
+    return 0.0 if ball.contains(0) else float(ball.mid())
+
+
 class BallFunction:
     """A program of one input as a function of boxes, at any precision."""
 
@@ -265,4 +270,4 @@ _OPERATIONS: dict[str, Operation] = {
 }
 
 
-__all__ = ["DOUBLE", "BallFunction", "box", "constant_ball", "precision"]
+__all__ = ["DOUBLE", "BallFunction", "box", "constant_ball", "nearest", "precision"]

@@ -7,7 +7,7 @@ from dataclasses import dataclass, replace
 
 from flint import arb
 
-from axispath.core.arithmetic.balls import precision
+from axispath.core.arithmetic.balls import nearest, precision
 from axispath.core.arithmetic.rationals import Exact, exact_registers
 from axispath.core.catalogue.balls import OutsideDomain
 from axispath.core.path.at_point import value_at
@@ -83,8 +83,7 @@ class Classifier:
     ) -> AtCut:
         sides = [side for side in (left, right) if side is not None]
         value = value_at(self.cutter, cut)
-        inside = self._belongs(cut)
-        if not inside:
+        if not cut.belongs:
             value = None
         wild = AtCut(open=(Open(cut.low, cut.high, Reason.BREAK),))
         if any(piece is not None and piece.open for piece in (before, after)):
@@ -97,7 +96,7 @@ class Classifier:
                 return wild
             value = limit  # continuous, so the value is the limit
         place = self._place(cut, value, left, right)
-        kind = self._kind(cut, before, after, left, right, value)
+        kind = _kind(cut, left, right, value)
         marks = []
         if kind is not None:
             marks.append(replace(place, kind=kind, y=self._height(kind, value, sides)))
@@ -153,9 +152,6 @@ class Classifier:
 
     # Both sides
 
-    def _belongs(self, cut: Cut) -> bool:
-        return cut.end is None or not cut.end.of_domain or cut.end.closed
-
     def _jumps(self, cut: Cut) -> bool:
         """Whether a step that can jump has its guard at 0 here."""
         known = cut.zeros | cut.maybe
@@ -166,45 +162,6 @@ class Classifier:
             if step.operation == "choose" or step.detail in _JUMPING:
                 return True
         return False
-
-    def _same(self, a: arb | None, b: arb | None, exact: tuple[Exact | None, Exact | None]) -> bool:
-        """Whether two limits are the same number, as far as can be told."""
-        if a is None or b is None:
-            return False
-        if exact[0] is not None and exact[1] is not None:
-            return exact[0] == exact[1]
-        if not a.is_finite() or not b.is_finite():
-            return bool(not a.is_finite() and not b.is_finite() and (a > 0) == (b > 0))
-        return bool(a.overlaps(b))
-
-    def _kind(
-        self,
-        cut: Cut,
-        before: Piece | None,
-        after: Piece | None,
-        left: Side | None,
-        right: Side | None,
-        value: arb | None,
-    ) -> Kind | None:
-        sides = [side for side in (left, right) if side is not None]
-        edge = cut.end is not None
-        if not sides:
-            return Kind.END if value is not None and not edge else None
-        if any(not _finite(side.limit) for side in sides):
-            return Kind.POLE
-        if left is None or right is None:
-            if edge and not cut.end.of_domain:  # type: ignore[union-attr]
-                return None
-            if value is not None and not sides[0].limit.overlaps(value):  # type: ignore[union-attr]
-                return Kind.JUMP
-            return Kind.END
-        if not self._same(left.limit, right.limit, (left.exact, right.exact)):
-            return Kind.JUMP
-        if value is None or not left.limit.overlaps(value):  # type: ignore[union-attr]
-            return Kind.HOLE
-        if left.slope is None or right.slope is None:
-            return Kind.KINK
-        return None if self._same(left.slope, right.slope, (None, None)) else Kind.KINK
 
     def _height(self, kind: Kind, value: arb | None, sides: list[Side]) -> float:
         if kind is Kind.POLE:
@@ -269,6 +226,45 @@ class Classifier:
         return []
 
 
+def _same(a: arb | None, b: arb | None, exact: tuple[Exact | None, Exact | None]) -> bool:
+    """Whether two limits are the same number, as far as can be told."""
+    if a is None or b is None:
+        return False
+    if exact[0] is not None and exact[1] is not None:
+        return exact[0] == exact[1]
+    if not a.is_finite() or not b.is_finite():
+        return bool(not a.is_finite() and not b.is_finite() and (a > 0) == (b > 0))
+    return bool(a.overlaps(b))
+
+
+def _kind(
+    cut: Cut,
+    left: Side | None,
+    right: Side | None,
+    value: arb | None,
+) -> Kind | None:
+    """What the limits and the value make of a cut."""
+    sides = [side for side in (left, right) if side is not None]
+    edge = cut.end is not None
+    if not sides:
+        return Kind.END if value is not None and not edge else None
+    if any(not _finite(side.limit) for side in sides):
+        return Kind.POLE
+    if left is None or right is None:
+        if edge and not cut.end.of_domain:  # type: ignore[union-attr]
+            return None
+        if value is not None and not sides[0].limit.overlaps(value):  # type: ignore[union-attr]
+            return Kind.JUMP
+        return Kind.END
+    if not _same(left.limit, right.limit, (left.exact, right.exact)):
+        return Kind.JUMP
+    if value is None or not left.limit.overlaps(value):  # type: ignore[union-attr]
+        return Kind.HOLE
+    if left.slope is None or right.slope is None:
+        return Kind.KINK
+    return None if _same(left.slope, right.slope, (None, None)) else Kind.KINK
+
+
 def _beside(value: arb, side: Side, onwards: int) -> int:
     """Whether the function next to the cut is below (−1) or above (1) its value there."""
     limit = side.limit
@@ -295,5 +291,5 @@ def _float(value: arb | None) -> float:
     if value is None:
         return math.nan
     if value.is_finite():
-        return 0.0 if value.contains(0) else float(value.mid())
+        return nearest(value)
     return math.inf if value > 0 else -math.inf

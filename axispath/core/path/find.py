@@ -8,10 +8,10 @@ from dataclasses import replace
 
 from flint import arb
 
-from axispath.core.arithmetic.balls import BallFunction, precision
+from axispath.core.arithmetic.balls import BallFunction, nearest, precision
 from axispath.core.arithmetic.interval import End
 from axispath.core.arithmetic.program import Program
-from axispath.core.arithmetic.rationals import folded, guess
+from axispath.core.arithmetic.rationals import folded
 from axispath.core.arithmetic.reasons import why_undefined
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.catalogue.balls import OutsideDomain
@@ -31,14 +31,12 @@ from axispath.core.path.landmark import (
     Stretch,
     Undefined,
 )
-from axispath.core.path.pieces import MIDDLE, Cutter, Found, Piece, edge
+from axispath.core.path.pieces import BITS, MIDDLE, Cutter, Found, Piece, edge
 from axispath.core.path.prepared import prepared
 from axispath.core.path.root import Root
 from axispath.core.path.scaled import ScaledFunction
 from axispath.core.path.specialise import followed
 from axispath.core.path.tower import Tower, sign
-
-VALUE_BITS = 160
 
 
 def find_path(
@@ -158,9 +156,9 @@ class _Search:
             x = 0.0
         y, y_radius = 0.0, 0.0
         if kind is not Kind.ZERO:
-            with precision(VALUE_BITS):
+            with precision(BITS):
                 height = function.value(root.ball if place is None else place)
-            y, y_radius = _height(height), float(height.rad())
+            y, y_radius = nearest(height), float(height.rad())
         radius = float(root.ball.rad())
         return Landmark(
             kind,
@@ -177,9 +175,10 @@ class _Search:
     def _certainty(self, piece: Piece, root: Root) -> tuple[Certainty, Method, arb | None]:
         """How sure a root is, how that was found, and its place where that is exact."""
         if root.level == 0:
-            exact = self._exact_place(root)
+            exact = self.cutter.exact_root(root, self.cutter.plan.result)
             if exact is not None:
-                return Certainty.EXACT, Method.EXACT, exact
+                with precision(BITS):
+                    return Certainty.EXACT, Method.EXACT, exact.ball
         if not root.multiple:
             return Certainty.PROVEN, Method.CROSSING, None
         if root.level == 0 and self._factor_crosses(piece, root):
@@ -188,18 +187,6 @@ class _Search:
             # The signs on both sides differ, so there is a zero of this level in between.
             return Certainty.PROVEN, Method.CROSSING, None
         return Certainty.APPROACHED, Method.TOUCH, None
-
-    def _exact_place(self, root: Root) -> arb | None:
-        """The simple exact number at which the function is exactly 0, if that is the root."""
-        result = self.cutter.plan.result
-        for candidate in guess(root.ball, self.unit is AngleUnit.DEGREE):
-            if not root.holds(candidate.ball):
-                continue
-            value = self.cutter.registers(candidate)[result]
-            if value is not None and value.is_zero:
-                with precision(VALUE_BITS):
-                    return candidate.ball
-        return None
 
     def _factor_crosses(self, piece: Piece, root: Root) -> bool:
         """Whether a factor of the function changes sign within the bracket of a root."""
@@ -241,7 +228,7 @@ class _Search:
             return
         for piece in pieces:
             if piece.alive and piece.low < 0 < piece.high:
-                with precision(VALUE_BITS):
+                with precision(BITS):
                     try:
                         y = self.cutter.function(piece, self.cutter.plan.result).true.value(arb(0))
                     except OutsideDomain:
@@ -250,7 +237,7 @@ class _Search:
                     self._intercept(y)
                 return
         for cut in [self.low, *(piece.right for piece in pieces)]:
-            if cut.x == 0.0 and (cut.end is None or not cut.end.of_domain or cut.end.closed):
+            if cut.x == 0.0 and cut.belongs:
                 value = value_at(self.cutter, cut)
                 if value is not None and value.is_finite():
                     self._intercept(value)
@@ -261,17 +248,12 @@ class _Search:
             Landmark(
                 Kind.Y_INTERCEPT,
                 0.0,
-                _height(y),
+                nearest(y),
                 Certainty.PROVEN,
                 y_radius=float(y.rad()),
                 method=Method.VALUE,
             )
         )
-
-
-def _height(value: arb) -> float:
-    """The nearest float64, or 0 where nothing speaks against it."""
-    return 0.0 if value.contains(0) else float(value.mid())
 
 
 def _kind(tower: Tower, root: Root) -> Kind | None:
@@ -326,7 +308,7 @@ def _spans(
 
 
 def _signs(function: ScaledFunction, x: float, flat: frozenset[int]) -> tuple[int, int, int] | None:
-    with precision(VALUE_BITS):
+    with precision(BITS):
         try:
             levels = function.taylor(arb(x), 3)
         except OutsideDomain:
@@ -393,7 +375,7 @@ def _bounds(ordered: list[Landmark], pieces: list[Piece], search: _Search) -> li
             heights += [mark.left, mark.right, mark.y]
     for cut, piece in ((search.low, pieces[0]), (search.high, pieces[-1])):
         if piece.alive:
-            with precision(VALUE_BITS):
+            with precision(BITS):
                 try:
                     y = search.cutter.function(piece, search.cutter.plan.result).true.value(
                         cut.ball
@@ -402,6 +384,3 @@ def _bounds(ordered: list[Landmark], pieces: list[Piece], search: _Search) -> li
                     continue
             heights.append(float(y.mid()))
     return [y for y in heights if not math.isnan(y)]
-
-
-__all__ = ["EVALUATIONS", "find_path", "find_zeros", "in_order"]

@@ -51,12 +51,11 @@ def interval(lane: ResolvedLane, left: float, right: float, only: Range | None) 
     ``only`` narrows it to a part. None where nothing of the domain is left.
     """
     low, high = lane.ends
+    if only is not None:
+        low = only[0] if low is None or only[0].ball > low.ball else low
+        high = only[1] if high is None or only[1].ball < high.ball else high
     low = low or End.at(left)
     high = high or End.at(right)
-    if only is not None:
-        bounds = lane.ends
-        low = only[0] if bounds[0] is None or only[0].ball > bounds[0].ball else bounds[0]
-        high = only[1] if bounds[1] is None or only[1].ball < bounds[1].ball else bounds[1]
     return (low, high) if low.ball < high.ball else None
 
 

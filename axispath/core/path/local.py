@@ -14,7 +14,7 @@ from axispath.core.arithmetic.program import Program, Step
 from axispath.core.arithmetic.rationals import Exact, exact_registers
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.catalogue.balls import OutsideDomain
-from axispath.core.path.germ import Corner, Germ, NeedsRoot, NoGerm, Series
+from axispath.core.path.germ import Corner, Germ, NoGerm, Series
 from axispath.core.path.prepared import Prepared, plainer_program
 from axispath.core.path.specialise import Branches, followed, needed, needs
 
@@ -205,6 +205,3 @@ def _may_be_zero(germ: Germ) -> bool:
 
 def _nothing() -> Germ:
     raise NoGerm
-
-
-__all__ = ["FINEST", "NeedsRoot", "NoGerm", "germ_of", "levels_of"]

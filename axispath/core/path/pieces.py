@@ -15,7 +15,7 @@ from fractions import Fraction
 
 from flint import arb
 
-from axispath.core.arithmetic.balls import operation, precision
+from axispath.core.arithmetic.balls import nearest, operation, precision
 from axispath.core.arithmetic.identity import flat_levels
 from axispath.core.arithmetic.interval import End
 from axispath.core.arithmetic.program import Program
@@ -24,7 +24,7 @@ from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.catalogue.balls import NAN, OutsideDomain
 from axispath.core.path.budget import Budget
 from axispath.core.path.germ import LENGTH, LONG, Corner, Germ, NeedsRoot, NoGerm
-from axispath.core.path.isolate import MAX_ROOTS, isolate
+from axispath.core.path.isolate import isolate
 from axispath.core.path.landmark import Open, Reason, Stretch
 from axispath.core.path.local import FINEST, germ_of, levels_of
 from axispath.core.path.prepared import Prepared
@@ -60,7 +60,12 @@ class Cut:
     @property
     def x(self) -> float:
         """The nearest float64."""
-        return 0.0 if self.ball.contains(0) else float(self.ball.mid())
+        return nearest(self.ball)
+
+    @property
+    def belongs(self) -> bool:
+        """Whether the place is part of the interval."""
+        return self.end is None or not self.end.of_domain or self.end.closed
 
     @property
     def breaks(self) -> bool:
@@ -109,15 +114,6 @@ class Found:
     undefined: list[Stretch] = field(default_factory=list)
     flat: frozenset[int] = frozenset()
     more: bool = False
-
-
-@dataclass(frozen=True)
-class Ending:
-    """A piece next to one of its ends: where a search may begin, and what holds before that."""
-
-    start: float
-    germs: tuple[Germ, ...] = ()
-    regular: bool = True
 
 
 class Cutter:
@@ -205,18 +201,19 @@ class Cutter:
         cut = Cut(root.ball, low, high)
         # A simple zero that a sign change proves, or one that exact arithmetic confirms.
         (cut.zeros if not root.multiple else cut.maybe).update((factor, guard))
-        self.make_exact(cut, root, factor)
+        exact = self.exact_root(root, factor)
+        if exact is not None:
+            self.place_exactly(cut, exact)
         return cut
 
-    def make_exact(self, cut: Cut, root: Root, factor: int) -> None:
-        """Find out whether a zero of a factor is a simple number, and which steps are 0 there."""
-        for candidate in guess(cut.ball, self.unit is AngleUnit.DEGREE):
-            if not root.holds(candidate.ball):
-                continue
-            value = self.registers(candidate)[factor]
-            if value is not None and value.is_zero:
-                self.place_exactly(cut, candidate)
-                return
+    def exact_root(self, root: Root, step: int) -> Exact | None:
+        """The simple exact number at which a step is exactly 0, if that is its root."""
+        for candidate in guess(root.ball, self.unit is AngleUnit.DEGREE):
+            if root.holds(candidate.ball):
+                value = self.registers(candidate)[step]
+                if value is not None and value.is_zero:
+                    return candidate
+        return None
 
     def place_exactly(self, cut: Cut, exact: Exact) -> None:
         """Note that a cut is at an exact place."""
@@ -262,7 +259,7 @@ class Cutter:
         if factor in end.zeros:
             end.zeros.add(guard)
             return
-        value = self.value(followed(factor, piece.branches), end.ball, piece.branches)
+        value = self.value(factor, end.ball, piece.branches)
         if value.is_zero():
             end.zeros.update((factor, guard))
         elif not (value > 0 or value < 0):
@@ -401,8 +398,8 @@ class Cutter:
         rest = tuple(level for level in wanted if level not in flat)
         if not rest:
             return Found(flat=frozenset(flat))
-        start = self.ending(piece, piece.left, 1, target, rest, function).start
-        stop = self.ending(piece, piece.right, -1, target, rest, function).start
+        start = self._ending(piece, piece.left, 1, target, rest, function)
+        stop = self._ending(piece, piece.right, -1, target, rest, function)
         if not start < stop:
             return Found(flat=frozenset(flat))
         isolated = isolate(Tower(function, self.budget), start, stop, rest)
@@ -414,7 +411,7 @@ class Cutter:
         found.open = [o for o in found.open if o.high > piece.low and o.low < piece.high]
         return found
 
-    def ending(
+    def _ending(
         self,
         piece: Piece,
         cut: Cut,
@@ -422,11 +419,11 @@ class Cutter:
         target: int,
         wanted: tuple[int, ...],
         function: ScaledFunction,
-    ) -> Ending:
-        """How a search may come up to an end of a piece."""
+    ) -> float:
+        """From where a search may start at an end of a piece; germs settle what is before it."""
         edge = cut.low if side > 0 else cut.high
         if not cut.touching and _is_regular(function, cut, max(wanted) + 2):
-            return Ending(edge)
+            return edge
         width = piece.high - piece.low
         for tail in TAILS:
             try:
@@ -435,10 +432,9 @@ class Cutter:
                     germs[level].sign()
             except NoGerm:
                 continue
-            inner = cut.high + width * tail if side > 0 else cut.low - width * tail
-            # The germ holds up to the end of its corner, which reaches past ``inner``.
-            return Ending(inner, germs, regular=False)
-        return Ending(edge, regular=False)
+            # The germ holds up to the end of its corner, which reaches past this.
+            return cut.high + width * tail if side > 0 else cut.low - width * tail
+        return edge
 
     def germs(
         self, piece: Piece, cut: Cut, side: int, target: int, count: int, reach: float
@@ -553,6 +549,3 @@ def _add_cut(cuts: list[Cut], new: Cut) -> None:
 def _gap_cuts(unsettled: list[Open]) -> list[Cut]:
     """Cuts around stretches that are not settled."""
     return [Cut(arb(x), x, x) for gap in unsettled for x in (gap.low, gap.high)]
-
-
-__all__ = ["MAX_ROOTS", "Cut", "Cutter", "Ending", "Found", "Piece", "edge"]

@@ -183,8 +183,7 @@ def apply(document: Document, edit: Edit) -> Document:
             rest = tuple(other for other in document.lanes if other != lane)
             return document.model_copy(update={"lanes": rest})
         case ShowLane():
-            lane = _lane(document, edit.id)
-            return document.with_lane(lane.model_copy(update={"hidden": not edit.shown}))
+            return _with(document, edit.id, hidden=not edit.shown)
         case SetDomain():
             return _set_domain(document, edit)
         case Slide():
@@ -199,11 +198,9 @@ def apply(document: Document, edit: Edit) -> Document:
         case DuplicateLane():
             return _duplicate(document, _lane(document, edit.id))
         case SetColour():
-            lane = _lane(document, edit.id)
-            return document.with_lane(lane.model_copy(update={"colour": edit.colour}))
+            return _with(document, edit.id, colour=edit.colour)
         case SetNote():
-            lane = _lane(document, edit.id)
-            return document.with_lane(lane.model_copy(update={"note": edit.note.strip()}))
+            return _with(document, edit.id, note=edit.note.strip())
         case SetUnit():
             return document.model_copy(update={"unit": edit.unit})
         case Rename():
@@ -265,6 +262,11 @@ def _lane(document: Document, lane_id: str) -> Lane:
     if lane is None:
         raise EditRefused("This lane is not on the sheet any more.")
     return lane
+
+
+def _with(document: Document, lane_id: str, **changes: object) -> Document:
+    """The document with something of one lane changed."""
+    return document.with_lane(_lane(document, lane_id).model_copy(update=changes))
 
 
 def _add(document: Document, edit: AddLane) -> Document:

@@ -36,6 +36,6 @@ def typed_end(document: Document, text: str) -> End:
         raise EditRefused(error.message, error.start, error.end) from error
     except NotComputable as error:
         raise EditRefused(str(error)) from error
-    if not ball.is_finite() or not abs(ball) < FARTHEST:
+    if not ball.is_finite() or not abs(ball) <= FARTHEST:
         raise EditRefused("This has no value that can be used.")
     return End(ball, exact=exact_registers(plan, document.unit)[plan.result])

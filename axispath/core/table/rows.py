@@ -8,15 +8,9 @@ from fractions import Fraction
 import numpy as np
 from numpy.typing import NDArray
 
-from axispath.core.arithmetic.build import program
-from axispath.core.arithmetic.floats import float_value
-from axispath.core.arithmetic.program import NotComputable
-from axispath.core.arithmetic.rationals import exact_value
-from axispath.core.language.errors import LanguageError
-from axispath.core.language.statement import parse_expression
-from axispath.core.language.tree import free_names
 from axispath.core.sheet.document import Document, Table
-from axispath.core.sheet.resolve import resolve, scope_of
+from axispath.core.sheet.ends import typed_end
+from axispath.core.sheet.refused import EditRefused
 
 MAX_ROWS = 10_000
 
@@ -49,20 +43,10 @@ def places(document: Document, table: Table) -> NDArray[np.float64]:
 
 def number(document: Document, text: str, field: str) -> Fraction:
     """A number typed as a formula, which may use the sheet's values."""
-    sheet = resolve(document)
-    definitions = sheet.lanes[0].definitions if sheet.lanes else {}
     try:
-        tree = parse_expression(text, scope_of(document.lanes))
-        unknown = [n.name for n in free_names(tree) if n.name not in definitions]
-        if unknown:
-            raise TableRefused(f"{unknown[0]} has no value here.", field)
-        plan = program(tree, (), definitions)
-        value = float_value(plan, document.unit)
-    except LanguageError as error:
-        raise TableRefused(error.message, field) from error
-    except NotComputable as error:
-        raise TableRefused(str(error), field) from error
-    if not math.isfinite(value) or abs(value) > 1e15:
-        raise TableRefused("This has no value that can be used.", field)
-    exact = exact_value(plan)
-    return exact if exact is not None else Fraction(value)
+        end = typed_end(document, text)
+    except EditRefused as refused:
+        raise TableRefused(refused.message, field) from refused
+    if end.exact is not None and not end.exact.turns:
+        return end.exact.rational
+    return Fraction(end.x)

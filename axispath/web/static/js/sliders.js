@@ -2,11 +2,11 @@
 /** Sliders on the strips of number lanes: drag, keys, wheel, and play. */
 
 import { token } from "./style.js";
+import { element, place } from "./svg.js";
 import { niceStep, rounded } from "./view.js";
 
 const HEIGHT = 44;
 const MARGIN = 16;
-const SVG = "http://www.w3.org/2000/svg";
 const SECONDS = 8; // for one way at speed 1
 const REST = 400; // ms after the last key or wheel until the value is kept
 
@@ -14,14 +14,6 @@ const REST = 400; // ms after the last key or wheel until the value is kept
  * @typedef {{low: number, high: number, step: number, value: number, play: string, speed: string}} Slider
  * @typedef {{id: string, name: string, colour: number, slider: Slider | null}} SliderLane
  */
-
-/** @param {string} name @param {Record<string, string | number>} attributes @param {string} [text] */
-function element(name, attributes, text) {
-  const made = document.createElementNS(SVG, name);
-  for (const [key, value] of Object.entries(attributes)) made.setAttribute(key, String(value));
-  if (text !== undefined) made.textContent = text;
-  return made;
-}
 
 export class Sliders {
   /**
@@ -279,11 +271,6 @@ export class Sliders {
     this.moved.set(lane.id, this.allowed(lane, state.at));
     if (!this.playing.has(lane.id)) this.keepLater();
   }
-}
-
-/** @param {SVGElement} part @param {Record<string, string | number>} attributes */
-function place(part, attributes) {
-  for (const [key, value] of Object.entries(attributes)) part.setAttribute(key, String(value));
 }
 
 /** @param {number} value */

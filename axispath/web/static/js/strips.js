@@ -2,10 +2,10 @@
 /** Draws each lane's strip on the x-axis of the plot, and lets its end brackets be dragged. */
 
 import { curveColour, shapeParts, token } from "./style.js";
+import { element } from "./svg.js";
 import { fromPixelX, niceStep, rounded, toPixelX } from "./view.js";
 
 const HEIGHT = 44;
-const SVG = "http://www.w3.org/2000/svg";
 const SNAP = 6; // pixels within which a bracket goes to a tick
 
 /**
@@ -14,14 +14,6 @@ const SNAP = 6; // pixels within which a bracket goes to a tick
  *   spans: [number, number, number, number][], open: [number, number][],
  *   undefined: [number, number, string][]}} LanePath
  */
-
-/** @param {string} name @param {Record<string, string | number>} attributes @param {string} [text] */
-function element(name, attributes, text) {
-  const made = document.createElementNS(SVG, name);
-  for (const [key, value] of Object.entries(attributes)) made.setAttribute(key, String(value));
-  if (text !== undefined) made.textContent = text;
-  return made;
-}
 
 export class Strips {
   /**
