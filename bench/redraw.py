@@ -10,7 +10,7 @@ import orjson
 from axispath.core.sheet.document import Document, View
 from axispath.core.sheet.edits import AddLane, apply
 from axispath.core.sheet.resolve import resolve
-from axispath.web.picture import encoded_picture
+from axispath.web.picture import encoded_picture, frame_of
 from bench.timing import median
 
 LINES = ("x^2 - x - 3", "2 sin(3x)", "e^(-x^2/4)", "x^3/20 - x", "ln(x^2 + 1) cos(2x)")
@@ -30,9 +30,10 @@ def report() -> None:
         document = apply(document, AddLane(text=line))
     view = View()
     sheet = resolve(document)
-    data = encoded_picture(sheet, view, 900, 560)
+    frame = frame_of(view, 900, 560)
+    data = encoded_picture(document, sheet, frame)
     (length,) = struct.unpack_from("<I", data)
-    counts = [lane["count"] for lane in orjson.loads(data[4 : 4 + length])["lanes"]]
+    counts = [lane["curve"][1] // 2 for lane in orjson.loads(data[4 : 4 + length])["lanes"]]
 
     def by_hand() -> None:
         for function, count in zip(BY_HAND, counts, strict=True):
@@ -42,7 +43,7 @@ def report() -> None:
                 np.float32
             ).tobytes()
 
-    ours = median(lambda: encoded_picture(sheet, view, 900, 560))
+    ours = median(lambda: encoded_picture(document, sheet, frame))
     plain = median(by_hand)
     print(f"redraw, 5 lanes, 900 px, {sum(counts)} points")
     print(f"  server            {ours:6.2f} ms   (budget 4 ms)")

@@ -2,7 +2,7 @@
 
 Needs npm and the network; run it only to change a version, and commit what it writes:
 
-    python3 tools/vendor.py
+    .venv/bin/python tools/vendor.py
 """
 
 from __future__ import annotations
@@ -10,22 +10,28 @@ from __future__ import annotations
 import hashlib
 import json
 import subprocess
-import tarfile
 import tempfile
 from pathlib import Path
 
-VENDOR = Path(__file__).resolve().parents[1] / "axispath" / "web" / "static" / "vendor"
+ROOT = Path(__file__).resolve().parents[1]
+VENDOR = ROOT / "axispath" / "web" / "static" / "vendor"
+TEST_VENDOR = ROOT / "tests" / "vendor"
+PICTURE_FONTS = ROOT / "axispath" / "exchange" / "fonts"
 ICONS = (
     "arrow-clockwise",
     "arrow-counterclockwise",
     "arrow-left",
+    "arrow-right",
     "book",
     "bounding-box-circles",
+    "chevron-down",
     "copy",
+    "download",
     "exclamation-triangle",
     "eye",
     "eye-slash",
     "journals",
+    "keyboard",
     "moon-stars",
     "pause-fill",
     "pencil",
@@ -46,7 +52,7 @@ PACKAGES = {
         "0.19.1",
         {
             "dist/katex.min.css": "katex.min.css",
-            "dist/katex.mjs": "katex.mjs",
+            "dist/katex.min.js": "katex.min.js",
             "dist/fonts/*.woff2": "fonts/",
         },
     ),
@@ -59,16 +65,31 @@ PACKAGES = {
         },
     ),
 }
+FOR_TESTS = {"axe-core": ("4.14.1", {"axe.min.js": "axe.min.js", "LICENSE": "LICENSE"})}
 
 
 def main() -> None:
     """Fetch every package at its pinned version and copy the files listed."""
-    manifest = []
-    for package, (version, files) in PACKAGES.items():
-        with tempfile.TemporaryDirectory() as scratch:
-            root = unpacked(package, version, Path(scratch))
-            manifest.append(copied(package, root, files))
-    (VENDOR / "manifest.json").write_text(json.dumps(manifest, indent=2) + "\n")
+    for vendor, packages in ((VENDOR, PACKAGES), (TEST_VENDOR, FOR_TESTS)):
+        manifest = []
+        for package, (version, files) in packages.items():
+            with tempfile.TemporaryDirectory() as scratch:
+                root = unpacked(package, version, Path(scratch))
+                manifest.append(copied(package, root, files, vendor))
+                if FONT in package:
+                    write_picture_fonts(root)
+        (vendor / "manifest.json").write_text(json.dumps(manifest, indent=2) + "\n")
+
+
+def write_picture_fonts(root: Path) -> None:
+    """The interface's font as TrueType, which the writer of exported pictures reads."""
+    from fontTools.ttLib import TTFont
+
+    PICTURE_FONTS.mkdir(parents=True, exist_ok=True)
+    for weight in (400, 700):
+        font = TTFont(root / "files" / f"{FONT}-latin-{weight}-normal.woff")
+        font.flavor = None
+        font.save(PICTURE_FONTS / f"{FONT}-{weight}.ttf")
 
 
 def unpacked(package: str, version: str, scratch: Path) -> Path:
@@ -80,15 +101,14 @@ def unpacked(package: str, version: str, scratch: Path) -> Path:
         capture_output=True,
         text=True,
     ).stdout.split()[-1]
-    with tarfile.open(scratch / packed) as archive:
-        archive.extractall(scratch, filter="data")
+    subprocess.run(["tar", "-xzf", packed], cwd=scratch, check=True)
     return scratch / "package"
 
 
-def copied(package: str, root: Path, files: dict[str, str]) -> dict[str, object]:
+def copied(package: str, root: Path, files: dict[str, str], vendor: Path) -> dict[str, object]:
     """Copy files of one package; gives its line in the manifest."""
     about = json.loads((root / "package.json").read_text())
-    folder = VENDOR / package.rpartition("/")[2].replace("csp", "alpine")
+    folder = vendor / package.rpartition("/")[2].replace("csp", "alpine")
     hashes = {}
     for pattern, target in files.items():
         for source in sorted(root.glob(pattern)):
@@ -96,7 +116,7 @@ def copied(package: str, root: Path, files: dict[str, str]) -> dict[str, object]
             place.parent.mkdir(parents=True, exist_ok=True)
             place.write_bytes(source.read_bytes())
             digest = hashlib.sha256(place.read_bytes()).hexdigest()
-            hashes[str(place.relative_to(VENDOR))] = digest
+            hashes[str(place.relative_to(vendor))] = digest
     return {
         "package": package,
         "version": about["version"],

@@ -2,135 +2,36 @@
 
 from __future__ import annotations
 
-from typing import Annotated
+from flask import Blueprint, Response, render_template
 
-import orjson
-from flask import Blueprint, Response, render_template, request
-from pydantic import BaseModel, ConfigDict, Field
-
-from axispath.core.path.lanes import Range
+from axispath.core.path.trails import trail_marks, trailed
 from axispath.core.sheet.document import Document, View
-from axispath.core.sheet.edits import EDITS, Edit, apply, with_view
+from axispath.core.sheet.edits import EDITS, with_view
 from axispath.core.sheet.ends import typed_end
-from axispath.core.sheet.refused import EditRefused
 from axispath.core.sheet.resolve import resolve
 from axispath.store import sheets
 from axispath.store.sheets import NotFound, Opened
 from axispath.web import landmarks, present
+from axispath.web import reading as reading_card
+from axispath.web.asked import (
+    Picturing,
+    Previewing,
+    Reading,
+    Searching,
+    Tabulating,
+    Trailing,
+    answered,
+    base_and_edits,
+    body,
+    seen_revision,
+)
 from axispath.web.exact import forms as exact_forms
 from axispath.web.person import current_person, person_for_change, remember_person, store
-from axispath.web.picture import encoded_picture
+from axispath.web.picture import encoded_picture, encoded_trails, frame_of
 from axispath.web.reading_back import read_back
 from axispath.web.source import BLANK, DEMO, document_at, opened, remember
 
 blueprint = Blueprint("api", __name__, url_prefix="/api")
-Typed = Annotated[str, Field(max_length=200)]
-Pixels = Annotated[int, Field(ge=40, le=4000)]
-
-
-class _Request(BaseModel):
-    model_config = ConfigDict(extra="forbid")
-
-
-class Trying(_Request):
-    """A look at a sheet with edits that are being tried out and are not stored."""
-
-    head: int
-    preview: Annotated[list[Annotated[Edit, Field(discriminator="do")]], Field(max_length=20)] = []
-
-    def tried(self, key: str) -> Document:
-        """The document with these edits."""
-        found = document_at(key, self.head)
-        for edit in self.preview:
-            found = apply(found, edit)
-        return found
-
-
-class Looking(Trying):
-    """A look at a sheet through a view."""
-
-    view: View
-
-    def document(self, key: str) -> Document:
-        """The document looked at."""
-        return with_view(self.tried(key), self.view)
-
-
-class Searching(Looking):
-    """A look for landmarks, on a part of the axis where ends are typed."""
-
-    low: Typed = ""
-    high: Typed = ""
-    longer: bool = False
-    moving: bool = False
-
-    def range(self, document: Document) -> Range | None:
-        """The part of the axis; None for all of the view or the domains."""
-        if not self.low.strip() and not self.high.strip():
-            return None
-        ends = (
-            typed_end(document, self.low or repr(document.view.left)),
-            typed_end(document, self.high or repr(document.view.right)),
-        )
-        if not ends[0].ball < ends[1].ball:
-            raise EditRefused("The interval is empty: its start is not below its end.")
-        return ends
-
-
-class Picturing(Looking):
-    """A look at a certain size in pixels."""
-
-    width: Pixels
-    height: Pixels
-
-
-class Reading(Trying):
-    """A look at one x."""
-
-    x: Annotated[float, Field(allow_inf_nan=False)]
-
-
-class Previewing(_Request):
-    """A line that is being typed."""
-
-    head: int
-    text: Annotated[str, Field(max_length=6000)]
-
-
-class Tabulating(Trying):
-    """A page of the table of values."""
-
-    page: Annotated[int, Field(ge=0, le=10_000)] = 0
-
-
-def answered(found: object) -> Response:
-    """A JSON answer."""
-    data = orjson.dumps(found, option=orjson.OPT_SERIALIZE_NUMPY)
-    return Response(data, mimetype="application/json")
-
-
-def body() -> dict[str, object]:
-    """The request as a JSON object."""
-    try:
-        found = orjson.loads(request.get_data())
-    except orjson.JSONDecodeError as error:
-        raise EditRefused("This request is not valid JSON.") from error
-    if not isinstance(found, dict):
-        raise EditRefused("This request is not a JSON object.")
-    return found
-
-
-def seen_revision(found: dict[str, object]) -> int:
-    """The revision that a change is about."""
-    base = found.get("base")
-    if not isinstance(base, int) or isinstance(base, bool) or abs(base) > 2**31:
-        raise EditRefused("This request does not say which revision it is about.")
-    return base
-
-
-def base_and_edits(found: dict[str, object]) -> tuple[int, list[Edit]]:
-    """The revision that was seen and the edits made to it."""
-    return seen_revision(found), EDITS.validate_python(found.get("edits"))
 
 
 def _state(found: Opened, told: str = "") -> Response:
@@ -204,8 +105,19 @@ def look(sheet_id: str) -> Response:
 def picture(key: str) -> Response:
     """The curves of a view: see picture.py for the format."""
     wanted = Picturing.model_validate(body())
-    sheet = resolve(wanted.document(key))
-    data = encoded_picture(sheet, wanted.view, wanted.width, wanted.height)
+    document = wanted.tried(key)
+    frame = frame_of(wanted.view, wanted.width, wanted.height)
+    data = encoded_picture(document, resolve(document), frame)
+    return Response(data, mimetype="application/octet-stream")
+
+
+@blueprint.post("/sheets/<key>/trails")
+def trails(key: str) -> Response:
+    """What lanes with a trail left behind, in the same format."""
+    wanted = Trailing.model_validate(body())
+    found = trailed(wanted.tried(key), wanted.states)
+    frame = frame_of(wanted.view, wanted.width, wanted.height)
+    data = encoded_trails(frame, found, list(trail_marks(found, wanted.view)))
     return Response(data, mimetype="application/octet-stream")
 
 
@@ -253,7 +165,15 @@ def exact(key: str) -> Response:
 def reading(key: str) -> Response:
     """The values of all lanes at one x."""
     wanted = Reading.model_validate(body())
-    return answered(present.reading(wanted.tried(key), wanted.x))
+    document = wanted.tried(key)
+    x = typed_end(document, wanted.typed).x if wanted.typed.strip() else wanted.x
+    found = reading_card.reading(document, x, wanted.held)
+    if wanted.tangent:
+        found["tangent"] = reading_card.tangent(document, wanted.tangent, x)
+    if wanted.area and wanted.held is not None:
+        ends = (wanted.held, x)
+        found["area"] = reading_card.area(document, wanted.area, wanted.against, ends)
+    return answered(found)
 
 
 @blueprint.post("/sheets/<key>/values")

@@ -10,7 +10,7 @@ from flask import Flask
 from flask_compress import Compress
 
 from axispath.store.database import Store
-from axispath.web import api, assets, handbook, pages, security, shelf_api, troubles
+from axispath.web import api, assets, handbook, pages, security, shelf_api, taking, troubles
 
 MAX_REQUEST = 200_000  # bytes; the longest honest request is a few lanes of 2,000 characters
 
@@ -44,6 +44,7 @@ def create_app(database: str | None = None, secret_key: str | None = None) -> Fl
     assets.serve_versioned(app)
     app.register_blueprint(pages.blueprint)
     app.register_blueprint(api.blueprint)
+    app.register_blueprint(taking.blueprint)
     app.register_blueprint(shelf_api.blueprint)
     app.register_blueprint(handbook.blueprint)
     logging.getLogger("axispath").setLevel(logging.INFO)

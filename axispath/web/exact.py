@@ -16,11 +16,12 @@ from pebble import ProcessExpired, ProcessPool
 from axispath.core.arithmetic.program import Program
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.path.exact_forms import Wanted, asymptotes, exact_forms
+from axispath.core.path.labels import crossing_key, keyed
 from axispath.core.path.landmark import BREAKS, Certainty, Kind, Method, Path
 from axispath.core.path.lanes import Range
 from axispath.core.path.survey import survey
 from axispath.core.sheet.document import Document
-from axispath.web.landmarks import USUAL, crossing_key, keyed
+from axispath.web.landmarks import USUAL
 
 LIMIT = 3.0  # seconds for one function, and for the whole answer
 MOST = 40  # landmarks of one function

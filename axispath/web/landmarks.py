@@ -10,7 +10,15 @@ from collections.abc import Iterator
 from dataclasses import dataclass, field
 from typing import Any
 
-from axispath.core.language.numbers import MINUS, decimal, full_precision, listed
+from axispath.core.language.numbers import decimal, full_precision, listed
+from axispath.core.path.labels import (
+    crossing_key,
+    keyed,
+    labelled,
+    shown_side,
+    shown_x,
+    shown_y,
+)
 from axispath.core.path.landmark import (
     BREAKS,
     Certainty,
@@ -204,11 +212,6 @@ def _crossing_for_script(crossing: Crossing, digits: int) -> dict[str, Any]:
     }
 
 
-def crossing_key(crossing: Crossing) -> str:
-    """The name of the meeting of two lanes."""
-    return f"{crossing.first.lane.id}+{crossing.second.lane.id}"
-
-
 def _marks_for_script(key: str, path: Path, digits: int) -> Iterator[dict[str, Any]]:
     for name, mark in keyed(key, path):
         yield {
@@ -219,16 +222,8 @@ def _marks_for_script(key: str, path: Path, digits: int) -> Iterator[dict[str, A
             "left": _finite(mark.left),
             "right": _finite(mark.right),
             "closed": mark.closed,
-            "label": f"({_x(mark, digits)}, {_y(mark, digits)})",
+            "label": labelled(mark, digits),
         }
-
-
-def keyed(key: str, path: Path) -> Iterator[tuple[str, Landmark]]:
-    """Landmarks with names that stay the same while a function changes a little."""
-    counts: dict[Kind, int] = {}
-    for mark in path.landmarks:
-        counts[mark.kind] = counts.get(mark.kind, 0) + 1
-        yield f"{key}:{mark.kind}:{counts[mark.kind]}", mark
 
 
 def _finite(value: float) -> float | None:
@@ -373,8 +368,8 @@ def _row(key: str, mark: Landmark, digits: int) -> Row:
         key,
         mark.kind,
         KIND_NAMES[mark.kind],
-        _x(mark, digits),
-        _y(mark, digits),
+        shown_x(mark, digits),
+        shown_y(mark, digits),
         MARKS[mark.certainty],
         CERTAINTY[mark.certainty],
         full_precision(mark.x),
@@ -383,26 +378,6 @@ def _row(key: str, mark: Landmark, digits: int) -> Row:
         {Kind.MAXIMUM: "highest", Kind.MINIMUM: "lowest"}.get(mark.kind, "") if mark.whole else "",
         mark.closed,
     )
-
-
-def _x(mark: Landmark, digits: int) -> str:
-    return decimal(mark.x, digits, mark.radius)
-
-
-def _y(mark: Landmark, digits: int) -> str:
-    """The height, or what stands in its place at a break."""
-    if mark.kind is Kind.POLE:
-        sides = [_side(y) for y in (mark.left, mark.right) if not math.isnan(y)]
-        return " | ".join(dict.fromkeys(sides) if len(set(sides)) == 1 else sides)
-    if mark.kind is Kind.JUMP and math.isfinite(mark.left) and math.isfinite(mark.right):
-        return f"{decimal(mark.left, digits)} → {decimal(mark.right, digits)}"
-    return decimal(mark.y, digits, max(mark.y_radius, abs(mark.x) * 1e-16))
-
-
-def _side(value: float) -> str:
-    if math.isinf(value):
-        return "+∞" if value > 0 else f"{MINUS}∞"
-    return decimal(value)
 
 
 def _why(mark: Landmark) -> Iterator[str]:
@@ -463,7 +438,7 @@ def _why_break(mark: Landmark) -> Iterator[str]:
     sides = []
     for word, y in (("left", mark.left), ("right", mark.right)):
         if not math.isnan(y):
-            sides.append(f"from the {word} the values approach {_side(y)}")
+            sides.append(f"from the {word} the values approach {shown_side(y)}")
     told = " and ".join(sides)
     if told:
         yield f"{told[0].upper()}{told[1:]}."

@@ -9,6 +9,7 @@ from axispath.store import sheets
 from axispath.store.sheets import Opened
 from axispath.web import exact, present
 from axispath.web.handbook import words
+from axispath.web.keys import KEYS
 from axispath.web.person import current_person, store
 from axispath.web.source import BLANK, DEMO, opened
 
@@ -55,4 +56,6 @@ def _sheet_page(found: Opened) -> ResponseReturnValue:
     start = {**present.state(found), "words": words()}
     for lane in start["lanes"]:
         del lane["html"]  # the page has it already
-    return render_template("sheet.html", sheet=found, document=document, lanes=lanes, start=start)
+    return render_template(
+        "sheet.html", sheet=found, document=document, lanes=lanes, start=start, keys=KEYS
+    )

@@ -1,46 +1,77 @@
 """Curves on the wire: a short JSON head, then float32 coordinates relative to the view.
 
 Layout: uint32 little endian length of the head; the head, padded with spaces to a multiple
-of four bytes; then (x, y) pairs. The head lists, per lane, where its pairs start and how
-many there are. Coordinates run from 0 to 1 across the view; a NaN pair ends a stroke.
+of four bytes; then numbers. Coordinates run from 0 to 1 across the view. The head lists, per
+curve, where its parts start and how many numbers they have: ``curve`` are pairs (x, y), where
+NaN ends a stroke; ``band`` is (x, lowest, x, highest), where NaN ends a band; ``samples`` are
+pairs, with a first pair of NaN where they are to be joined.
 """
 
 from __future__ import annotations
 
 import struct
+from collections.abc import Iterable
+from typing import Any
 
 import numpy as np
 import orjson
+from numpy.typing import NDArray
 
-from axispath.core.arithmetic.interval import End
-from axispath.core.sampling.curve import polyline
+from axispath.core.sampling.lanes import drawn_lane, drawn_samples
 from axispath.core.sampling.view import Frame
-from axispath.core.sheet.document import View
-from axispath.core.sheet.resolve import Sheet
+from axispath.core.sheet.document import Document, View
+from axispath.core.sheet.resolve import Sheet, resolve
+
+Part = NDArray[np.float32]
 
 
-def _inside(end: End, inwards: float) -> float:
-    """An end as far as the curve goes: not to an end that does not belong to the domain."""
-    return end.x if end.closed else float(np.nextafter(end.x, inwards))
-
-
-def encoded_picture(sheet: Sheet, view: View, width: int, height: int) -> bytes:
-    """All visible curves of a sheet in a view."""
-    frame = Frame(view.left, view.right, view.bottom, view.top, width, height)
-    lanes, parts, start = [], [], 0
+def encoded_picture(document: Document, sheet: Sheet, frame: Frame) -> bytes:
+    """All visible curves of a sheet in a frame."""
+    curves = []
     for lane in sheet.functions():
-        low, high = lane.ends
-        points = polyline(
-            lane.floats,
-            lane.balls,
-            frame,
-            _inside(low, np.inf) if low else -np.inf,
-            _inside(high, -np.inf) if high else np.inf,
-        )
-        lanes.append({"id": lane.lane.id, "start": start, "count": len(points)})
-        parts.append(points)
-        start += len(points)
-    head = orjson.dumps({"view": view.model_dump(), "lanes": lanes})
-    head += b" " * (-len(head) % 4)
-    data = np.concatenate(parts).tobytes() if parts else b""
-    return struct.pack("<I", len(head)) + head + data
+        drawn = drawn_lane(lane, frame)
+        samples = drawn_samples(document, lane, frame)
+        parts = {"curve": drawn.strokes, "band": drawn.band, "samples": samples}
+        curves.append((lane.lane.id, parts))
+    return encoded({"view": _view(frame)}, curves)
+
+
+def encoded_trails(frame: Frame, documents: Iterable[Document], marks: list[Any]) -> bytes:
+    """The curves that leave a trail, as they were in several states of a sheet."""
+    curves = []
+    for document in documents:
+        for lane in resolve(document).functions():
+            if lane.lane.style.trail == "curve":
+                drawn = drawn_lane(lane, frame)
+                curves.append((lane.lane.id, {"curve": drawn.strokes, "band": drawn.band}))
+    return encoded({"view": _view(frame), "marks": marks}, curves)
+
+
+def encoded(head: dict[str, Any], curves: list[tuple[str, dict[str, Part]]]) -> bytes:
+    """A head and curves in the layout above."""
+    listed, numbers, start = [], [], 0
+    for lane_id, parts in curves:
+        places = {}
+        for name, part in parts.items():
+            places[name] = [start, part.size]
+            numbers.append(part.ravel())
+            start += part.size
+        listed.append({"id": lane_id, **places})
+    text = orjson.dumps({**head, "lanes": listed})
+    text += b" " * (-len(text) % 4)
+    data = np.concatenate(numbers).tobytes() if numbers else b""
+    return struct.pack("<I", len(text)) + text + data
+
+
+def frame_of(view: View, width: int, height: int) -> Frame:
+    """A view at a size in pixels."""
+    return Frame(view.left, view.right, view.bottom, view.top, width, height)
+
+
+def _view(frame: Frame) -> dict[str, float]:
+    return {
+        "left": frame.left,
+        "right": frame.right,
+        "bottom": frame.bottom,
+        "top": frame.top,
+    }

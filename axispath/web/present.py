@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import asdict, dataclass
+from dataclasses import asdict, dataclass, field
 from typing import Any
 
 import numpy as np
@@ -20,7 +20,7 @@ from axispath.core.language.scope import Scope
 from axispath.core.language.tree import ValueStatement
 from axispath.core.path import framing
 from axispath.core.sheet.angles import seems_to_mean_degrees
-from axispath.core.sheet.document import Document, View
+from axispath.core.sheet.document import Document, Samples, Style, View
 from axispath.core.sheet.edits import Edit, RemoveLane, plain_end, who_waits
 from axispath.core.sheet.refused import EditRefused
 from axispath.core.sheet.resolve import ResolvedLane, resolve, scope_of
@@ -28,6 +28,7 @@ from axispath.core.sheet.sliders import SliderRange, is_slider, slider_range, us
 from axispath.core.table.rows import TableRefused, number, places
 from axispath.core.table.values import column
 from axispath.store.sheets import Opened
+from axispath.web.ground import ground_view, own_colours
 from axispath.web.reading_back import nearest
 
 PAGE_ROWS = 500
@@ -73,6 +74,20 @@ class LaneView:
     signature: str = ""
     slider: SliderView | None = None
     comment: str = ""
+    folded: bool = False
+    style: Style = field(default_factory=Style)
+    samples: Samples = field(default_factory=Samples)
+
+    @property
+    def swatch(self) -> str:
+        """The classes of a short line in the lane's colour and dash."""
+        return swatch_of(self.id, self.colour, self.style)
+
+
+def swatch_of(lane_id: str, colour: int, style: Style) -> str:
+    """The classes of a short line in a lane's colour and dash; ``k-`` stands for its own."""
+    dash = "" if style.dash == "usual" else f" d-{style.dash.replace(' ', '-')}"
+    return f"swatch c{colour} k-{lane_id}{dash}"
 
 
 def lane_view(document: Document, lane: ResolvedLane, scope: Scope) -> LaneView:
@@ -91,6 +106,9 @@ def lane_view(document: Document, lane: ResolvedLane, scope: Scope) -> LaneView:
         "signature": _signature(lane),
         "slider": _slider_view(document, lane),
         "comment": lane.lane.note,
+        "folded": lane.lane.folded,
+        "style": lane.lane.style,
+        "samples": lane.lane.samples,
     }
     if lane.statement is None:
         return LaneView(**base)
@@ -204,6 +222,7 @@ def state(found: Opened) -> dict[str, Any]:
         "unit": document.unit,
         "view": document.view.model_dump(),
         "table": document.table.model_dump(),
+        "ground": ground_view(document, [x for x in lanes if x.plottable and not x.hidden]),
         "question": seems_to_mean_degrees(document),
         "lanes": [
             {
@@ -214,9 +233,12 @@ def state(found: Opened) -> dict[str, Any]:
                 "plottable": lane.plottable,
                 "signature": lane.signature,
                 "slider": asdict(lane.slider) if lane.slider else None,
+                "style": lane.style.model_dump(),
+                "sampled": bool(lane.samples.by),
+                "own": own_colours(resolved.lane),
                 "html": render_template("parts/lane.html", lane=lane),
             }
-            for lane in lanes
+            for lane, resolved in zip(lanes, resolve(document), strict=True)
         ],
     }
 
@@ -233,30 +255,13 @@ def told_of_waiting(before: Document, after: Document, edits: list[Edit]) -> str
     return f"{listed(waiting)} {verb} {listed(lost)}, and will wait until it is defined again."
 
 
-def reading(document: Document, x: float) -> dict[str, Any]:
-    """The values of the visible lanes at one x."""
-    at = np.array([x])
-    rows = []
-    for lane in resolve(document).functions():
-        values = column(lane, at)
-        value = float(values.values[0])
-        rows.append(
-            {
-                "id": lane.lane.id,
-                "name": lane.name,
-                "colour": lane.lane.colour,
-                "shown": values.shown(0, document.digits),
-                "reason": values.reason(0),
-                "y": value if np.isfinite(value) else None,
-            }
-        )
-    return {"x": x, "shown": decimal(x, document.digits), "rows": rows}
-
-
 def table(document: Document, page: int) -> dict[str, Any]:
     """A page of the table of values; ``trouble`` where its rows cannot be made."""
     lanes = resolve(document).functions()
-    head = [{"name": lane.name, "colour": lane.lane.colour} for lane in lanes]
+    head = [
+        {"name": lane.name, "swatch": swatch_of(lane.lane.id, lane.lane.colour, lane.lane.style)}
+        for lane in lanes
+    ]
     empty = {"head": head, "rows": [], "first": 0, "count": 0, "page": 0, "pages": 0}
     try:
         every = places(document, document.table)

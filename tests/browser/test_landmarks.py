@@ -51,10 +51,10 @@ class Landmarks(BrowserTest):
         plot.click(position={"x": start[0], "y": 20})
         for x in wanted:
             self.page.keyboard.press(".")
-            expect(self.page.locator("#reading-x")).to_have_text(x)
+            expect(self.page.locator("#reading-x")).to_have_value(x)
         expect(self.row("f", "zero", 1)).to_have_class(re.compile("is-selected"))
         self.page.keyboard.press(",")
-        expect(self.page.locator("#reading-x")).to_have_text("0.5")
+        expect(self.page.locator("#reading-x")).to_have_value("0.5")
         expect(self.page.locator(".strip-mark.is-selected")).to_have_attribute(
             "data-kind", "minimum"
         )
@@ -68,7 +68,7 @@ class Landmarks(BrowserTest):
         expect(self.row("f", "zero", 1)).to_have_class(re.compile("is-selected"))
         self.page.locator('.strip-mark[data-kind="minimum"]').click()
         expect(self.row("f", "minimum")).to_have_class(re.compile("is-selected"))
-        expect(self.page.locator("#reading-x")).to_have_text("0")
+        expect(self.page.locator("#reading-x")).to_have_value("0")
 
     def test_the_certificate_and_the_exact_form(self):
         self.open()
@@ -95,10 +95,12 @@ class Landmarks(BrowserTest):
         self.eventually(lambda: len(self.marks("f", "zero")), lambda n: n > 2)
         rail = self.page.locator("#rail").bounding_box()
         ends = [self.pixel(x, 0)[0] + rail["x"] for x in (-1, 1)]
+        self.page.keyboard.down("Shift")
         self.page.mouse.move(ends[0], rail["y"] + 10)
         self.page.mouse.down()
         self.page.mouse.move(ends[1], rail["y"] + 10, steps=4)
         self.page.mouse.up()
+        self.page.keyboard.up("Shift")
         self.eventually(lambda: self.marks("f", "zero"), [0])
 
     def test_a_pole_a_hole_and_where_a_function_lives(self):

@@ -119,16 +119,16 @@ class Story(BrowserTest):
         self.two_functions()
         plot = self.page.locator("#plot").bounding_box()
         self.page.mouse.move(plot["x"] + plot["width"] / 2, plot["y"] + 50)
-        expect(self.page.locator("#reading-x")).to_have_text("0.5")
+        expect(self.page.locator("#reading-x")).to_have_value("0.5")
         expect(self.page.locator(".reading-row").nth(0)).to_contain_text("−3.25")
         expect(self.page.locator(".reading-row").nth(1)).to_contain_text("1.99499")  # 2 sin 1.5
         self.page.mouse.move(plot["x"] + 10, plot["y"] + 50)
         expect(self.page.locator(".reading-row").nth(1)).to_contain_text("outside the domain of g")
         self.page.locator("#plot").focus()
-        before = float(self.page.locator("#reading-x").inner_text().replace("−", "-"))
+        before = float(self.page.input_value("#reading-x").replace("−", "-"))
         self.page.keyboard.press("ArrowRight")
         self.eventually(
-            lambda: float(self.page.locator("#reading-x").inner_text().replace("−", "-")),
+            lambda: float(self.page.input_value("#reading-x").replace("−", "-")),
             lambda now: before < now < before + 0.2,
         )
 
@@ -175,7 +175,7 @@ class Story(BrowserTest):
         self.page.press("#view-left", "Enter")
         self.eventually(lambda: self.view()[0], lambda v: abs(v + 2 * math.pi) < 0.01)
         self.page.wait_for_timeout(700)
-        self.page.get_by_text("previous view").click()
+        self.page.get_by_role("button", name="Previous view").click()
         self.eventually(self.view, now)
         for low, high, told in (
             ("3", "1", "in order"),

@@ -5,18 +5,21 @@ import numpy as np
 
 from axispath.core.arithmetic.balls import BallFunction
 from axispath.core.arithmetic.floats import float_function
-from axispath.core.sampling.curve import polyline
+from axispath.core.sampling.curve import drawn
 from axispath.core.sampling.view import Frame
 from tests.core.helpers import RADIAN, plan
 
 STANDARD = Frame(-10, 10, -7, 7, 900, 560)
 
 
+def curve(line, frame=STANDARD, **domain):
+    function = float_function(plan(line), RADIAN)
+    return drawn(function, BallFunction(plan(line), RADIAN), frame, **domain)
+
+
 def strokes(line, frame=STANDARD, **domain):
     """The strokes of a line in a frame, in pixels from the lower left corner."""
-    rows = polyline(
-        float_function(plan(line), RADIAN), BallFunction(plan(line), RADIAN), frame, **domain
-    )
+    rows = curve(line, frame, **domain).strokes
     pixels = rows.astype(float) * [frame.width, frame.height]
     ends = np.flatnonzero(np.isnan(pixels[:, 0]))
     return [part[~np.isnan(part[:, 0])] for part in np.split(pixels, ends)]
@@ -80,16 +83,36 @@ class Fidelity(unittest.TestCase):
         self.assertAlmostEqual(x_of(stroke[0, 0]), -2, 5)
         self.assertAlmostEqual(x_of(stroke[-1, 0]), 4.5, 5)
         self.assertEqual(
-            len(polyline(np.sin, BallFunction(plan("sin x"), RADIAN), STANDARD, 11, 12)), 0
+            len(drawn(np.sin, BallFunction(plan("sin x"), RADIAN), STANDARD, 11, 12).strokes), 0
         )
 
     def test_a_fast_oscillation_fills_its_band_instead_of_faking_a_slow_wave(self):
-        (stroke,) = strokes("sin(1000x)")
-        columns = np.digitize(stroke[:, 0], np.arange(0, 900, 20))
-        for column in range(1, 46):
-            heights = stroke[columns == column, 1]
-            self.assertLess(heights.min(), 245)
-            self.assertGreater(heights.max(), 315)
+        found = curve("sin(1000x)")
+        self.assertEqual(np.count_nonzero(~np.isnan(found.strokes[:, 0])), 0, "strokes as well")
+        x, low, high = (found.band[:, [0, 1, 3]] * [900, 560, 560]).T
+        self.assertGreater(x.max() - x.min(), 895)
+        # One pixel is 1/40 high; the sine goes from 240 to 320.
+        self.assertLess(low.max(), 242)
+        self.assertGreater(high.min(), 318)
+        self.assertGreaterEqual(low.min(), 240 - 1e-3)
+        self.assertLessEqual(high.max(), 320 + 1e-3)
+
+    def test_only_what_is_denser_than_pixels_is_a_band(self):
+        for line in ("sin(20x)", "tan x", "floor(x)", "arctan(10^9 x)", "x^2 sin(1/x)", "1/x"):
+            self.assertEqual(len(curve(line).band), 0, line)
+        # Where the distance from turn to turn is half a pixel or less, and nowhere near 2 pixels.
+        for line, reach, inside, outside in (
+            ("sin(1/x)", 10, 0.03, 0.2),
+            ("tan(x^2)", 100, 40, 5),
+            ("x sin x", 3000, 500, 20),
+        ):
+            frame = Frame(-reach, reach, -reach, reach, 900, 560)
+            band = curve(line, frame).band[:, 0]
+            x = np.abs(frame.left + band[~np.isnan(band)] * 2 * reach)
+            is_near_zero = inside < outside
+            self.assertLess(np.abs(x - inside).min(), reach / 400, line)
+            beyond = x > outside if is_near_zero else x < outside
+            self.assertFalse(beyond.any(), line)
 
     def test_deep_zooms_stay_exact(self):
         frame = Frame(1e6, 1e6 + 1e-4, -1e-4, 1e-4, 900, 560)

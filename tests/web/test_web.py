@@ -106,7 +106,7 @@ class Pages(WebTest):
             base = path.rsplit("/", 1)[0]
             for name in re.findall(r'(?:href|src)="(/assets/[^"]+)"', plain):
                 pending.append(name)
-            for name in re.findall(r'from "(\.[^"]+)"', plain):
+            for name in re.findall(r'(?:from|import) "(\.[^"]+)"', plain):
                 pending.append(_joined(base, name))
         # The fonts that this page uses: interface in two weights, mathematics in two.
         prefix = next(p for p in seen if p.endswith("/js/main.js")).removesuffix("js/main.js")
@@ -208,9 +208,9 @@ class Pictures(WebTest):
         data = self.post(f"/sheets/{found['id']}/picture", body).data
         (length,) = struct.unpack_from("<I", data)
         head = json.loads(data[4 : 4 + length])
-        points = np.frombuffer(data, np.float32, offset=4 + length).reshape(-1, 2)
+        numbers = np.frombuffer(data, np.float32, offset=4 + length)
         return {
-            lane["id"]: points[lane["start"] : lane["start"] + lane["count"]]
+            lane["id"]: numbers[lane["curve"][0] : sum(lane["curve"])].reshape(-1, 2)
             for lane in head["lanes"]
         }
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from axispath.core.language.notation import write, write_statement
+from axispath.core.language.numbers import MINUS
 from axispath.core.language.tree import Expression, Statement
 from axispath.core.language.vocabulary import Shape, Vocabulary, Word
 
@@ -87,3 +88,10 @@ def plain(node: Expression, vocabulary: Vocabulary) -> str:
 def plain_statement(statement: Statement, vocabulary: Vocabulary, name: str | None = None) -> str:
     """A statement on one line."""
     return write_statement(statement, Plain(vocabulary), name)
+
+
+def fair(written: str) -> str:
+    """Plain text with the signs that are read rather than typed: ≤, −, ·."""
+    for typed, read in (("<=", "≤"), (">=", "≥"), ("!=", "≠"), ("-", MINUS), ("*", "·")):
+        written = written.replace(typed, read)
+    return written

@@ -138,7 +138,7 @@ def _common(
 
 def _crossing(first: ResolvedLane, second: ResolvedLane, ends: Range, budget: Budget) -> Path:
     def work() -> Path:
-        path = find_zeros(_difference(first, second), first.unit, *ends, budget)
+        path = find_zeros(difference(first, second), first.unit, *ends, budget)
         heights = first.floats(np.array([mark.x for mark in path.landmarks], dtype=float))
         marks = tuple(
             replace(mark, kind=Kind.INTERSECTION, y=float(y) + 0.0)
@@ -149,7 +149,7 @@ def _crossing(first: ResolvedLane, second: ResolvedLane, ends: Range, budget: Bu
     return _remembered(first, (second.program, ends[0].x, ends[1].x), budget, work)
 
 
-def _difference(first: ResolvedLane, second: ResolvedLane) -> Program:
+def difference(first: ResolvedLane, second: ResolvedLane) -> Program:
     """first − second as a program of x, without their own domains."""
     sides = {"first side": _rule(first), "second side": _rule(second)}
     calls = [Call(name, (Name("x"),)) for name in sides]

@@ -3,12 +3,14 @@
 A stroke is drawn between two samples only where the curve is straight to a third of a
 pixel, or where a ball enclosure proves that the function stays finite in between; so no
 stroke crosses a pole. Samples are spaced unevenly on purpose: a regular grid can fall into
-step with a fast oscillation and draw a slow wave that is not there.
+step with a fast oscillation and draw a slow wave that is not there. Where the curve is denser
+than pixels it is a band: see dense.py.
 """
 
 from __future__ import annotations
 
 from collections.abc import Sequence
+from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
@@ -16,6 +18,7 @@ from numpy.typing import NDArray
 from axispath.core.arithmetic.balls import DOUBLE, BallFunction, box, precision
 from axispath.core.arithmetic.floats import FloatFunction
 from axispath.core.catalogue.balls import OutsideDomain
+from axispath.core.sampling.dense import dense_columns
 from axispath.core.sampling.view import Frame
 
 Floats = NDArray[np.float64]
@@ -30,29 +33,80 @@ SPLIT = 0.47
 EDGE_STEPS = 48
 
 
-def polyline(
+@dataclass(frozen=True, slots=True)
+class Drawn:
+    """A curve in a frame, as pairs relative to the view: 0 to 1 from left to right and from
+    bottom to top, so that a deep zoom loses nothing in 32 bits.
+
+    ``strokes`` has the shape (n, 2); a row of NaN ends a stroke. ``band`` has the shape (m, 4),
+    x and lowest, x and highest; a row of NaN ends a band.
+    """
+
+    strokes: NDArray[np.float32]
+    band: NDArray[np.float32]
+
+
+NOTHING = Drawn(np.empty((0, 2), dtype=np.float32), np.empty((0, 4), dtype=np.float32))
+
+
+def drawn(
     function: FloatFunction,
     balls: BallFunction,
     frame: Frame,
     low: float = -np.inf,
     high: float = np.inf,
     also: Sequence[float] = (),
-) -> NDArray[np.float32]:
-    """Samples of a function on [``low``, ``high``] within the frame, shape (n, 2).
+) -> Drawn:
+    """A function on [``low``, ``high``] within the frame.
 
-    Coordinates are relative to the view, 0 to 1 from left to right and from bottom to top,
-    so that a deep zoom loses nothing in 32 bits. A row of NaN ends a stroke. ``also`` are
-    places that must be among the samples, such as landmarks.
+    ``also`` are places that must be among the samples, such as landmarks.
     """
     start, stop = max(low, frame.left), min(high, frame.right)
     if not start <= stop:
-        return np.empty((0, 2), dtype=np.float32)
+        return NOTHING
     x = _first_samples(frame, start, stop, also)
     y = _heights(function, x, frame)
-    x, y, unresolved = _refined(function, frame, x, y)
+    pixel = (frame.right - frame.left) / frame.width
+
+    def heights(places: Floats) -> Floats:
+        return _heights(function, places, frame)
+
+    columns, lowest, highest = dense_columns(heights, x, y, frame.left, pixel)
+    dense = np.zeros(frame.width + 2, dtype=bool)
+    dense[columns] = True
+    dense[frame.width] = dense[frame.width - 1]  # the right edge itself
+    x, y, unresolved = _refined(function, frame, x, y, dense)
     x, y, unresolved = _with_edges(function, frame, x, y, unresolved)
-    gaps = _gaps(balls, x, y, unresolved)
-    return _relative(frame, x, y, gaps)
+    banded = _within(dense, frame, x)
+    gaps = sorted({*_gaps(balls, x, y, unresolved & ~banded), *np.flatnonzero(banded).tolist()})
+    edges = np.clip(frame.left + np.stack([columns, columns + 1]) * pixel, start, stop)
+    y[np.concatenate([banded[:1], banded]) & np.concatenate([banded, banded[-1:]])] = np.nan
+    return Drawn(_relative(frame, x, y, gaps), _band(frame, columns, edges, lowest, highest))
+
+
+def _within(dense: NDArray[np.bool_], frame: Frame, x: Floats) -> NDArray[np.bool_]:
+    """Stretches between samples that lie in dense columns."""
+    if not dense.any():
+        return np.zeros(len(x) - 1, dtype=bool)
+    at = np.floor((x - frame.left) / (frame.right - frame.left) * frame.width).astype(np.int64)
+    inside = dense[np.clip(at, 0, len(dense) - 1)]
+    both: NDArray[np.bool_] = inside[:-1] & inside[1:]
+    return both
+
+
+def _band(
+    frame: Frame, columns: NDArray[np.int64], edges: Floats, low: Floats, high: Floats
+) -> NDArray[np.float32]:
+    """Dense columns as rows of a band; each column gives its left and its right edge."""
+    if not len(columns):
+        return NOTHING.band
+    across = (edges - frame.left) / (frame.right - frame.left)
+    rows = np.empty((2 * len(columns), 4))
+    rows[0::2, 0] = rows[0::2, 2] = across[0]
+    rows[1::2, 0] = rows[1::2, 2] = across[1]
+    rows[:, 1], rows[:, 3] = np.repeat(low / frame.height, 2), np.repeat(high / frame.height, 2)
+    ends = 2 * (np.flatnonzero(np.diff(columns) > 1) + 1)
+    return np.insert(rows, ends, np.nan, axis=0).astype(np.float32)
 
 
 def _first_samples(frame: Frame, start: float, stop: float, also: Sequence[float]) -> Floats:
@@ -77,10 +131,10 @@ def _heights(function: FloatFunction, x: Floats, frame: Frame) -> Floats:
 
 
 def _refined(
-    function: FloatFunction, frame: Frame, x: Floats, y: Floats
+    function: FloatFunction, frame: Frame, x: Floats, y: Floats, dense: NDArray[np.bool_]
 ) -> tuple[Floats, Floats, NDArray[np.bool_]]:
     """Split every stretch that is not straight yet; the flags mark those that never were."""
-    pending = _suspicious(y) & _may_show(y, frame)
+    pending = _suspicious(y) & _may_show(y, frame) & ~_within(dense, frame, x)
     for _ in range(MAX_DEPTH):
         at = np.flatnonzero(pending)
         if not len(at) or len(x) + len(at) > MAX_SAMPLES:

@@ -18,6 +18,7 @@ COLOURS = 8
 Limit = Annotated[float, Field(allow_inf_nan=False)]
 LaneId = Annotated[str, Field(pattern=r"^[a-z0-9]{1,12}$")]
 Line = Annotated[str, Field(max_length=MAX_LENGTH)]
+Typed = Annotated[str, Field(max_length=200)]
 
 
 class Value(BaseModel):
@@ -50,12 +51,37 @@ class View(Value):
 class Slider(Value):
     """How a plain number is turned: its range as typed (empty for the usual one) and its play."""
 
-    low: Annotated[str, Field(max_length=200)] = ""
-    high: Annotated[str, Field(max_length=200)] = ""
-    step: Annotated[str, Field(max_length=200)] = ""
+    low: Typed = ""
+    high: Typed = ""
+    step: Typed = ""
     kind: Literal["any", "whole", "angle"] = "any"
     play: Literal["once", "round", "there and back"] = "there and back"
     speed: Literal["1/4", "1/2", "1", "2", "4", "8"] = "1"
+
+
+class Style(Value):
+    """How a lane's curve is drawn. ``own`` is a colour as #rrggbb in place of the palette's.
+
+    The dash “usual” is the one that goes with the lane's colour.
+    """
+
+    own: Annotated[str, Field(pattern=r"^(#[0-9a-f]{6})?$")] = ""
+    thickness: Literal["thin", "medium", "thick"] = "medium"
+    dash: Literal["usual", "unbroken", "dashes", "dots", "dashes and dots"] = "usual"
+    markers: Literal["none", "discs", "squares", "bars"] = "none"
+    flag: bool = True
+    trail: Literal["none", "curve", "landmarks"] = "none"
+
+
+class Samples(Value):
+    """Places at which a lane is sampled to show what sampling does; none where ``by`` is empty.
+
+    ``amount`` is a number of samples or the step between them, as typed.
+    """
+
+    by: Literal["", "count", "step"] = ""
+    amount: Typed = ""
+    joined: bool = True
 
 
 class Lane(Value):
@@ -66,8 +92,37 @@ class Lane(Value):
     name: str | None = None
     colour: Annotated[int, Field(ge=0, lt=COLOURS)] = 0
     hidden: bool = False
+    folded: bool = False
     slider: Slider = Slider()
+    style: Style = Style()
+    samples: Samples = Samples()
     note: Annotated[str, Field(max_length=500)] = ""
+
+
+class Ticks(Value):
+    """Where the numbers of an axis stand: of themselves, at a typed step, or at parts of a turn."""
+
+    kind: Literal["automatic", "step", "pi", "degrees"] = "automatic"
+    step: Typed = ""
+
+
+class Ground(Value):
+    """The ground that curves are drawn on: grid, axes, title, labels and legend.
+
+    The legend's place is its upper left corner, as shares of the plot's width and height.
+    """
+
+    grid: Literal["fine", "coarse", "none"] = "fine"
+    axes: Literal["origin", "edge"] = "origin"
+    equal: bool = False
+    x_ticks: Ticks = Ticks()
+    y_ticks: Ticks = Ticks()
+    x_label: Annotated[str, Field(max_length=80)] = ""
+    y_label: Annotated[str, Field(max_length=80)] = ""
+    title: Annotated[str, Field(max_length=300)] = ""
+    legend: bool = False
+    legend_x: Annotated[float, Field(ge=0, le=1)] = 0.03
+    legend_y: Annotated[float, Field(ge=0, le=1)] = 0.04
 
 
 class Table(Value):
@@ -86,6 +141,7 @@ class Document(Value):
     unit: AngleUnit = AngleUnit.RADIAN
     digits: Annotated[int, Field(ge=3, le=15)] = 6
     view: View = View()
+    ground: Ground = Ground()
     table: Table = Table()
     lanes: Annotated[tuple[Lane, ...], Field(max_length=MAX_LANES)] = ()
 

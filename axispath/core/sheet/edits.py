@@ -14,7 +14,7 @@ from pydantic import Field, TypeAdapter
 from axispath.core import catalogue
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.language.errors import LanguageError
-from axispath.core.language.numbers import full_precision
+from axispath.core.language.numbers import full_precision, listed
 from axispath.core.language.pasted import from_latex, is_latex
 from axispath.core.language.plain import plain
 from axispath.core.language.rename import renamed
@@ -26,16 +26,21 @@ from axispath.core.sheet.document import (
     MAX_LANES,
     MAX_NAME,
     Document,
+    Ground,
     Lane,
     LaneId,
+    Samples,
     Slider,
+    Style,
     Table,
     Value,
     View,
 )
 from axispath.core.sheet.refused import EditRefused
 from axispath.core.sheet.resolve import ResolvedLane, resolve, scope_of
+from axispath.core.sheet.samples import sample_amount
 from axispath.core.sheet.sliders import is_slider, slid, slider_range
+from axispath.core.sheet.ticks import tick_step
 
 LETTERS = "fghjklmnpqsuvwzabcd"
 
@@ -129,6 +134,37 @@ class SetNote(Value):
     note: Annotated[str, Field(max_length=500)]
 
 
+class SetStyle(Value):
+    """How a lane's curve is drawn."""
+
+    do: Literal["set style"] = "set style"
+    id: LaneId
+    style: Style
+
+
+class SetSamples(Value):
+    """A lane drawn from samples, or no longer."""
+
+    do: Literal["set samples"] = "set samples"
+    id: LaneId
+    samples: Samples
+
+
+class FoldLane(Value):
+    """A lane folded to a narrow row, or unfolded."""
+
+    do: Literal["fold lane"] = "fold lane"
+    id: LaneId
+    folded: bool
+
+
+class SetGround(Value):
+    """Grid, axes, ticks, title, labels and legend."""
+
+    do: Literal["set ground"] = "set ground"
+    ground: Ground
+
+
 class SetUnit(Value):
     """The angle unit."""
 
@@ -162,6 +198,10 @@ Edit = (
     | DuplicateLane
     | SetColour
     | SetNote
+    | SetStyle
+    | SetSamples
+    | FoldLane
+    | SetGround
     | SetUnit
     | Rename
     | SetTable
@@ -198,9 +238,20 @@ def apply(document: Document, edit: Edit) -> Document:
         case DuplicateLane():
             return _duplicate(document, _lane(document, edit.id))
         case SetColour():
-            return _with(document, edit.id, colour=edit.colour)
+            lane = _lane(document, edit.id)
+            style = lane.style.model_copy(update={"own": ""})
+            return _with(document, edit.id, colour=edit.colour, style=style)
         case SetNote():
             return _with(document, edit.id, note=edit.note.strip())
+        case SetStyle():
+            return _with(document, edit.id, style=edit.style)
+        case SetSamples():
+            sample_amount(document, edit.samples)
+            return _with(document, edit.id, samples=edit.samples)
+        case FoldLane():
+            return _with(document, edit.id, folded=edit.folded)
+        case SetGround():
+            return _set_ground(document, edit.ground)
         case SetUnit():
             return document.model_copy(update={"unit": edit.unit})
         case Rename():
@@ -239,12 +290,48 @@ def describe(document: Document, edit: Edit) -> str:
             return f"the colour of {_called(document, edit.id)}"
         case SetNote():
             return f"the note on {_called(document, edit.id)}"
+        case SetStyle():
+            return f"the style of {_called(document, edit.id)}"
+        case SetSamples():
+            return f"the samples of {_called(document, edit.id)}"
+        case FoldLane():
+            return f"{'folding' if edit.folded else 'unfolding'} {_called(document, edit.id)}"
+        case SetGround():
+            return _changed_part(document.ground, edit.ground)
         case SetUnit():
             return "the angle unit"
         case Rename():
             return "the sheet’s name"
         case SetTable():
             return "the table’s rows"
+
+
+def _set_ground(document: Document, ground: Ground) -> Document:
+    for ticks in (ground.x_ticks, ground.y_ticks):
+        tick_step(document, ticks)
+    if ground.title.count("\n") > 3:
+        raise EditRefused("A title can have four lines.")
+    return document.model_copy(update={"ground": ground})
+
+
+_PARTS = {
+    "grid": "the grid",
+    "axes": "the axes",
+    "equal": "the scale",
+    "x_ticks": "the numbers on the x-axis",
+    "y_ticks": "the numbers on the y-axis",
+    "x_label": "the label of the x-axis",
+    "y_label": "the label of the y-axis",
+    "title": "the title",
+    "legend": "the legend",
+    "legend_x": "the legend’s place",
+    "legend_y": "the legend’s place",
+}
+
+
+def _changed_part(before: Ground, after: Ground) -> str:
+    changed = [n for name, n in _PARTS.items() if getattr(before, name) != getattr(after, name)]
+    return listed(dict.fromkeys(changed)) if changed else "the plot"
 
 
 def with_view(document: Document, view: View) -> Document:

@@ -107,10 +107,10 @@ class ResolvedLane:
         """The domain as written."""
         return getattr(self.statement, "domain", None)
 
-    @cached_property
+    @property
     def memory(self) -> dict[Hashable, Any]:
-        """Results of work on this lane, kept for as long as the lane means the same."""
-        return {}
+        """Results of work on this formula, whatever lane it stands in."""
+        return _memory(self.program, self.unit)
 
     @cached_property
     def ends(self) -> tuple[End | None, End | None]:
@@ -146,6 +146,12 @@ class Sheet:
     def functions(self) -> list[ResolvedLane]:
         """The lanes that are plotted."""
         return [lane for lane in self.lanes if lane.plottable and not lane.lane.hidden]
+
+
+@lru_cache(maxsize=512)
+def _memory(plan: Program, unit: AngleUnit) -> dict[Hashable, Any]:
+    """One memory to every formula; which, is told by the key alone."""
+    return {}
 
 
 def resolve(document: Document) -> Sheet:

@@ -10,12 +10,11 @@ from numpy.typing import NDArray
 from axispath.core import catalogue
 from axispath.core.arithmetic.reasons import why_undefined
 from axispath.core.language.notation import write_domain
-from axispath.core.language.numbers import MINUS, decimal
-from axispath.core.language.plain import Plain
+from axispath.core.language.numbers import decimal
+from axispath.core.language.plain import Plain, fair
 from axispath.core.sheet.resolve import ResolvedLane
 
 Floats = NDArray[np.float64]
-_FAIR = str.maketrans({"-": MINUS, "*": "·"})
 
 
 @dataclass(frozen=True, slots=True)
@@ -62,6 +61,5 @@ def why_no_value(lane: ResolvedLane, x: float) -> str:
     above = high is not None and (x > high.x or (x == high.x and not high.closed))
     if (below or above) and lane.domain is not None:
         written = write_domain(lane.domain, Plain(catalogue.VOCABULARY))
-        fair = written.replace("<=", "≤").replace(">=", "≥").translate(_FAIR)
-        return f"outside the domain of {lane.name}: {fair}"
+        return f"outside the domain of {lane.name}: {fair(written)}"
     return why_undefined(lane.program, lane.unit, x) or "undefined here"

@@ -48,21 +48,37 @@ export async function send(method, path, body) {
 }
 
 /**
- * Curves of a view, as float32 pairs relative to it.
- * @param {string} key
- * @param {object} wanted
- * @returns {Promise<{view: import("./view.js").View, curves: Map<string, Float32Array>}>}
+ * Curves of a view, as float32 numbers relative to it.
+ * @param {string} key @param {object} wanted
+ * @returns {Promise<import("./plot.js").Picture>}
  */
 export async function fetchPicture(key, wanted) {
-  const response = await request("POST", `/api/sheets/${key}/picture`, wanted);
+  const { head, lanes } = await fetchCurves(`/api/sheets/${key}/picture`, wanted);
+  return { view: head.view, curves: new Map(lanes.map((lane) => [lane.id, lane])) };
+}
+
+/** What lanes left behind. @param {string} key @param {object} wanted @returns {Promise<import("./plot.js").Trails>} */
+export async function fetchTrails(key, wanted) {
+  const { head, lanes } = await fetchCurves(`/api/sheets/${key}/trails`, wanted);
+  return { view: head.view, curves: lanes, marks: head.marks };
+}
+
+const NOTHING = new Float32Array();
+
+/** @param {string} path @param {object} wanted */
+async function fetchCurves(path, wanted) {
+  const response = await request("POST", path, wanted);
   const data = await response.arrayBuffer();
   const headLength = new DataView(data).getUint32(0, true);
   const head = JSON.parse(new TextDecoder().decode(new Uint8Array(data, 4, headLength)));
-  const curves = new Map();
-  for (const lane of head.lanes) {
-    curves.set(lane.id, new Float32Array(data, 4 + headLength + lane.start * 8, lane.count * 2));
-  }
-  return { view: head.view, curves };
+  const part = (/** @type {[number, number] | undefined} */ place) => (place ? new Float32Array(data, 4 + headLength + place[0] * 4, place[1]) : NOTHING);
+  const lanes = head.lanes.map((/** @type {any} */ lane) => ({ id: lane.id, curve: part(lane.curve), band: part(lane.band), samples: part(lane.samples) }));
+  return { head, lanes: /** @type {import("./plot.js").Curve[]} */ (lanes) };
+}
+
+/** A file that the server makes. @param {string} path @param {unknown} body @returns {Promise<Blob>} */
+export async function fetchFile(path, body) {
+  return (await request("POST", path, body)).blob();
 }
 
 /** Runs one request at a time; of those that come meanwhile only the latest is run after it. */

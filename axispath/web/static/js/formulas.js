@@ -1,7 +1,10 @@
 // @ts-check
 /** Typesets formulas with KaTeX where the server has put MathML. */
 
-import katex from "../vendor/katex/katex.mjs";
+import "../vendor/katex/katex.min.js";
+
+/** The minified KaTeX is no module: it leaves itself in the global object. @type {{render: (latex: string, place: HTMLElement, options: object) => void}} */
+const katex = /** @type {any} */ (globalThis).katex;
 
 /**
  * Typeset LaTeX into an element.
@@ -29,5 +32,8 @@ export function typeset(root) {
     const latex = place.getAttribute("data-latex") ?? "";
     place.removeAttribute("data-latex");
     render(latex, /** @type {HTMLElement} */ (place));
+    const formula = place.closest(".formula");
+    // A bracket cannot be broken into two lines: where one is too wide the formula is set smaller.
+    formula?.classList.toggle("is-tight", formula.scrollWidth > formula.clientWidth + 1);
   }
 }

@@ -1,170 +1,161 @@
 // @ts-check
-/** Hand and keys on the plot: read, pan, zoom. Turns events into views and readings. */
+/** Hand and keys on the plot: read, pan, zoom, box, one axis. Turns events into views and readings. */
 
-import { fromPixelX, fromPixelY, isPossible, niceStep, panned, rounded, zoomed } from "./view.js";
+import { listenToRail, onNumbers, pulled, readingAt, wheelFactor } from "./axes.js";
+import { fromPixelX, fromPixelY, isPossible, niceStep, panned, rounded, zoomed, zoomedAxis } from "./view.js";
 
-const WHEEL = 1.0016;
 const KEY_ZOOM = 0.8;
+const LEAST_BOX = 8;
 
+/** @typedef {import("./plot.js").Plot} Plot */
+/** @typedef {import("./view.js").View} View */
 /**
- * @param {import("./plot.js").Plot} plot
- * @param {{look: (view: import("./view.js").View) => void, read: (x: number) => void,
- *   frame: () => void, previous: () => void, pick: (px: number, py: number) => boolean,
- *   step: (by: number) => void, restrict: (low: number, high: number, done: boolean) => void}} told
+ * `read` is told whether the reading was put there or only looked at in passing; `lead` says
+ * which axis a zoom was about.
+ * @typedef {{look: (view: View, lead?: "x" | "y") => void, read: (x: number, put: boolean) => void,
+ *   left: () => void, pick: (px: number, py: number) => boolean,
+ *   restrict: (low: number, high: number, done: boolean) => void,
+ *   restricting: () => boolean, boxing: () => boolean, boxed: () => void,
+ *   keys: Record<string, () => void>, step: (by: number) => void}} Told
  */
+
+/** @param {Plot} plot @param {Told} told */
 export function listen(plot, told) {
-  const { canvas, rail } = plot;
+  const { canvas } = plot;
   /** @type {Map<number, {x: number, y: number}>} */
   const pointers = new Map();
   let moved = false;
+  /** What a drag does, decided where it begins. @type {null | ((now: {x: number, y: number}, done: boolean) => void)} */
+  let drag = null;
 
   const place = (/** @type {PointerEvent | WheelEvent} */ event) => {
     const box = canvas.getBoundingClientRect();
     return { x: event.clientX - box.left, y: event.clientY - box.top };
   };
-  const look = (/** @type {import("./view.js").View} */ view) => isPossible(view) && told.look(view);
-  const readAt = (/** @type {number} */ px) => told.read(readingAt(plot, px));
+  const look = (/** @type {View} */ view, /** @type {"x" | "y"} */ lead = "x") => isPossible(view) && told.look(view, lead);
+  const readAt = (/** @type {number} */ px, /** @type {boolean} */ put) => told.read(readingAt(plot, px), put);
 
   canvas.addEventListener("pointerdown", (event) => {
     if (event.button !== 0) return;
     canvas.setPointerCapture(event.pointerId);
-    pointers.set(event.pointerId, place(event));
+    const at = place(event);
+    pointers.set(event.pointerId, at);
     moved = false;
+    drag = null;
+    if (event.shiftKey || told.boxing()) drag = boxFrom(plot, at, look, told.boxed);
+    else if (onNumbers(plot, at)) drag = pulled(plot, "y", at, look);
   });
   canvas.addEventListener("pointermove", (event) => {
     const now = place(event);
     const before = pointers.get(event.pointerId);
+    canvas.classList.toggle("on-numbers", onNumbers(plot, now));
     if (!before) {
-      if (event.pointerType === "mouse") readAt(now.x);
+      if (event.pointerType === "mouse") readAt(now.x, false);
       return;
     }
     if (pointers.size === 2) {
+      drag = null;
       pinch(plot, pointers, event.pointerId, now, look);
     } else if (moved || Math.hypot(now.x - before.x, now.y - before.y) > 3) {
       moved = true;
-      canvas.classList.add("is-panning");
-      look(panned(plot.view, plot.size, now.x - before.x, now.y - before.y));
+      if (drag) {
+        drag(now, false);
+      } else {
+        canvas.classList.add("is-panning");
+        look(panned(plot.view, plot.size, now.x - before.x, now.y - before.y));
+      }
     } else {
       return;
     }
     pointers.set(event.pointerId, now);
   });
   const release = (/** @type {PointerEvent} */ event) => {
-    if (pointers.delete(event.pointerId) && !moved && event.type === "pointerup") {
-      const { x, y } = place(event);
-      if (!told.pick(x, y)) readAt(x);
-    }
+    const known = pointers.delete(event.pointerId);
+    const { x, y } = place(event);
+    const up = event.type === "pointerup";
+    if (known && drag && moved) drag({ x, y }, up);
+    else if (known && !moved && up && !told.pick(x, y)) readAt(x, true);
+    drag = null;
     canvas.classList.remove("is-panning");
   };
   canvas.addEventListener("pointerup", release);
   canvas.addEventListener("pointercancel", release);
+  canvas.addEventListener("pointerleave", (event) => event.pointerType === "mouse" && told.left());
 
   canvas.addEventListener(
     "wheel",
     (event) => {
       event.preventDefault();
       const at = place(event);
-      const amount = event.deltaMode === 1 ? event.deltaY * 16 : event.deltaY;
-      const factor = WHEEL ** Math.max(-400, Math.min(400, amount));
-      const x = fromPixelX(plot.view, plot.size, at.x);
-      look(zoomed(plot.view, factor, x, fromPixelY(plot.view, plot.size, at.y)));
+      const factor = wheelFactor(event);
+      const y = fromPixelY(plot.view, plot.size, at.y);
+      if (onNumbers(plot, at)) look(zoomedAxis(plot.view, "y", factor, y), "y");
+      else look(zoomed(plot.view, factor, fromPixelX(plot.view, plot.size, at.x), y));
     },
     { passive: false },
   );
 
-  listenToRail(plot, told, place, readAt);
+  listenToRail(plot, { ...told, look }, place, (px) => readAt(px, true));
 
   canvas.addEventListener("keydown", (event) => {
     if (event.ctrlKey || event.metaKey) return;
-    const done = key(event, plot, { ...told, look });
-    if (done) event.preventDefault();
+    if (key(event, plot, { ...told, look })) event.preventDefault();
   });
 }
 
-/**
- * A click on the rail reads there; a drag along it chooses the part for the landmarks.
- * @param {import("./plot.js").Plot} plot
- * @param {{restrict: (low: number, high: number, done: boolean) => void}} told
- * @param {(event: PointerEvent) => {x: number, y: number}} place
- * @param {(px: number) => void} readAt
- */
-function listenToRail(plot, told, place, readAt) {
-  const { rail } = plot;
-  /** @type {number | null} */
-  let from = null;
-  let dragged = false;
-  const choose = (/** @type {number} */ to, /** @type {boolean} */ done) => {
-    const ends = [readingAt(plot, /** @type {number} */ (from)), readingAt(plot, to)].sort((a, b) => a - b);
-    if (ends[0] < ends[1]) told.restrict(ends[0], ends[1], done);
+/** A box to zoom into. @param {Plot} plot @param {{x: number, y: number}} from @param {(view: View) => void} look @param {() => void} boxed */
+function boxFrom(plot, from, look, boxed) {
+  return (/** @type {{x: number, y: number}} */ now, /** @type {boolean} */ done) => {
+    const { width, height } = plot.size;
+    const toX = Math.min(Math.max(now.x, 0), width);
+    const toY = Math.min(Math.max(now.y, 0), height);
+    plot.box = done ? null : { ...from, toX, toY };
+    plot.ask();
+    if (!done) return;
+    boxed();
+    if (Math.abs(toX - from.x) < LEAST_BOX || Math.abs(toY - from.y) < LEAST_BOX) return;
+    const [left, right] = [from.x, toX].sort((a, b) => a - b).map((px) => fromPixelX(plot.view, plot.size, px));
+    const [top, bottom] = [from.y, toY].sort((a, b) => a - b).map((py) => fromPixelY(plot.view, plot.size, py));
+    look({ left, right, bottom, top, chosen: true });
   };
-  rail.addEventListener("pointerdown", (event) => {
-    rail.setPointerCapture(event.pointerId);
-    from = place(event).x;
-    dragged = false;
-  });
-  rail.addEventListener("pointermove", (event) => {
-    if (from === null || !rail.hasPointerCapture(event.pointerId)) return;
-    const to = place(event).x;
-    dragged ||= Math.abs(to - from) > 5;
-    if (dragged) choose(to, false);
-  });
-  rail.addEventListener("pointerup", (event) => {
-    if (from === null) return;
-    if (dragged) choose(place(event).x, true);
-    else readAt(place(event).x);
-    from = null;
-  });
-  rail.addEventListener("pointercancel", () => {
-    from = null;
-  });
 }
 
-/** The x of a pixel, rounded to what a pixel can tell. @param {import("./plot.js").Plot} plot @param {number} px */
-export function readingAt(plot, px) {
-  const step = niceStep((plot.view.right - plot.view.left) / plot.size.width);
-  return rounded(fromPixelX(plot.view, plot.size, px), step);
-}
-
-/**
- * @param {KeyboardEvent} event
- * @param {import("./plot.js").Plot} plot
- * @param {{look: (view: import("./view.js").View) => void, read: (x: number) => void,
- *   frame: () => void, previous: () => void, pick: (px: number, py: number) => boolean,
- *   step: (by: number) => void, restrict: (low: number, high: number, done: boolean) => void}} told
- */
+/** @param {KeyboardEvent} event @param {Plot} plot @param {Told} told */
 function key(event, plot, told) {
   const { view, size } = plot;
   const arrows = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] };
   const arrow = arrows[/** @type {keyof typeof arrows} */ (event.key)];
+  const across = plot.reading ?? (view.left + view.right) / 2;
+  const upwards = (view.bottom + view.top) / 2;
   if (arrow && (event.altKey || arrow[1])) {
     told.look(panned(view, size, (-arrow[0] * size.width) / 10, (arrow[1] * size.height) / 10));
   } else if (arrow) {
     const step = niceStep((view.right - view.left) / 200) * (event.shiftKey ? 10 : 1);
-    const from = plot.reading ?? (view.left + view.right) / 2;
-    const next = rounded(from + arrow[0] * step, step);
-    told.read(Math.min(Math.max(next, view.left), view.right));
+    const next = rounded(across + arrow[0] * step, step);
+    told.read(Math.min(Math.max(next, view.left), view.right), true);
   } else if (event.key === "+" || event.key === "=" || event.key === "-" || event.key === "−") {
     const factor = event.key === "+" || event.key === "=" ? KEY_ZOOM : 1 / KEY_ZOOM;
-    const x = plot.reading ?? (view.left + view.right) / 2;
-    told.look(zoomed(view, factor, x, (view.bottom + view.top) / 2));
+    told.look(zoomed(view, factor, across, upwards));
+  } else if (event.key === "x" || event.key === "X") {
+    told.look(zoomedAxis(view, "x", event.key === "x" ? KEY_ZOOM : 1 / KEY_ZOOM, across), "x");
+  } else if (event.key === "y" || event.key === "Y") {
+    told.look(zoomedAxis(view, "y", event.key === "y" ? KEY_ZOOM : 1 / KEY_ZOOM, upwards), "y");
   } else if (event.key === "." || event.key === ",") {
     told.step(event.key === "." ? 1 : -1);
-  } else if (event.key === "0") {
-    told.frame();
-  } else if (event.key === "Backspace") {
-    told.previous();
   } else {
-    return false;
+    const act = told.keys[event.shiftKey && event.key === "Backspace" ? "Shift Backspace" : event.key];
+    if (!act) return false;
+    act();
   }
   return true;
 }
 
 /**
- * @param {import("./plot.js").Plot} plot
+ * @param {Plot} plot
  * @param {Map<number, {x: number, y: number}>} pointers
  * @param {number} id
  * @param {{x: number, y: number}} now
- * @param {(view: import("./view.js").View) => void} look
+ * @param {(view: View) => void} look
  */
 function pinch(plot, pointers, id, now, look) {
   const before = pointers.get(id);

@@ -1,6 +1,7 @@
 // @ts-check
 /** The list of lanes: swaps in what the server renders, edits in place. */
 
+import { arrange } from "./arrange.js";
 import { typeset } from "./formulas.js";
 import { read, write } from "./session.js";
 
@@ -24,6 +25,7 @@ export class Lanes {
     list.addEventListener("focusout", (event) => this.left(event));
     list.addEventListener("input", (event) => this.typed(event));
     list.addEventListener("change", (event) => this.changed(event));
+    arrange(list, { move: (row, to) => this.moveTo(row, to), menu: (row) => this.more(row) });
     typeset(list);
   }
 
@@ -96,6 +98,7 @@ export class Lanes {
     else if (act === "mend") this.mend(row, button.querySelector("code")?.textContent ?? "");
     else if (act === "play") this.told.play(id ?? "");
     else if (act === "more") this.more(row);
+    else if (act === "fold") this.told.edit({ do: "fold lane", id, folded: !row.classList.contains("is-folded") });
     else if (act === "duplicate") this.told.edit({ do: "duplicate lane", id });
     else if (act === "colour") this.told.edit({ do: "set colour", id, colour: Number(button.getAttribute("data-colour")) });
     else if (act === "up" || act === "down") this.move(row, act === "up" ? -1 : 1);
@@ -211,16 +214,23 @@ export class Lanes {
   /** @param {Element} row @param {number} by */
   move(row, by) {
     const to = [...this.list.children].indexOf(row) + by;
-    if (to < 0 || to >= this.list.children.length) return;
+    if (to >= 0 && to < this.list.children.length) this.moveTo(row, to);
+  }
+
+  /** @param {Element} row @param {number} to */
+  moveTo(row, to) {
     this.focusAfter = row.getAttribute("data-lane");
     this.told.edit({ do: "move lane", id: row.getAttribute("data-lane"), to });
   }
 
-  /** The range and play of a slider as its fields say. @param {Element} row */
-  slider(row) {
-    const said = /** @type {Record<string, string>} */ ({});
-    for (const field of /** @type {NodeListOf<HTMLInputElement | HTMLSelectElement>} */ (row.querySelectorAll("[data-slider]"))) {
-      said[field.getAttribute("data-slider") ?? ""] = field.value;
+  /** What the fields of a lane say about its slider, its style or its samples. @param {Element} row @param {string} part */
+  fields(row, part) {
+    const said = /** @type {Record<string, string | boolean>} */ ({});
+    for (const field of /** @type {NodeListOf<HTMLInputElement>} */ (row.querySelectorAll(`[data-${part}]`))) {
+      const name = field.getAttribute(`data-${part}`) ?? "";
+      // A colour field always holds a colour; it is one's own only once it was chosen.
+      if (field.type === "color") said[name] = field.hasAttribute("data-chosen") || field === document.activeElement ? field.value : "";
+      else said[name] = field.type === "checkbox" ? field.checked : field.value;
     }
     return said;
   }
@@ -239,11 +249,19 @@ export class Lanes {
     const row = input.closest(".lane");
     const id = row?.getAttribute("data-lane");
     if (row && input.hasAttribute("data-slider")) {
-      this.told.edit({ do: "set slider", id, slider: this.slider(row) });
+      this.told.edit({ do: "set slider", id, slider: this.fields(row, "slider") });
       return;
     }
     if (input.hasAttribute("data-note")) {
       this.told.edit({ do: "set note", id, note: input.value });
+      return;
+    }
+    if (row && id && input.hasAttribute("data-style")) {
+      this.told.edit({ do: "set style", id, style: this.fields(row, "style") });
+      return;
+    }
+    if (row && id && input.hasAttribute("data-samples")) {
+      this.told.edit({ do: "set samples", id, samples: { amount: "", joined: true, ...this.fields(row, "samples") } });
       return;
     }
     if (!end || !id) return;
@@ -254,7 +272,7 @@ export class Lanes {
   refuse(id, kind, message, place, mend) {
     const row = this.row(id);
     if (!row) return false;
-    const where = kind === "set domain" || kind === "set slider" ? ".domain" : ".lane-edit";
+    const where = { "set domain": ".domain", "set slider": ".domain", "set samples": ".lane-more" }[kind] ?? ".lane-edit";
     if (!row.querySelector(where)) return false;
     this.complain(row, where, message, mend);
     if (kind === "revise lane") {
@@ -262,7 +280,7 @@ export class Lanes {
       input.focus();
       if (place[1] > place[0]) input.setSelectionRange(place[0], place[1]);
     }
-    return kind === "set domain" || kind === "set slider" || kind === "revise lane";
+    return where !== ".lane-edit" || kind === "revise lane";
   }
 
   /** @param {Element} row @param {string} where @param {string} message @param {string | null} [mend] */

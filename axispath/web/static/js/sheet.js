@@ -6,11 +6,16 @@ import { entryParts, joined } from "./entry.js";
 import { listen } from "./gestures.js";
 import { Landmarks } from "./landmarks.js";
 import { Lanes } from "./lanes.js";
+import { looksParts } from "./looks.js";
+import { markAt } from "./marks.js";
 import { Plot } from "./plot.js";
+import { readingParts } from "./reading.js";
 import { Session, read, write } from "./session.js";
 import { Sliders } from "./sliders.js";
 import { Strips } from "./strips.js";
-import { zoomed } from "./view.js";
+import { showOwnColours } from "./style.js";
+import { Trails } from "./trails.js";
+import { equalled, zoomed } from "./view.js";
 
 const REST = 110; // ms without movement after which a path is asked for
 const EXACT = 220; // and exact forms, which may take longer
@@ -18,6 +23,7 @@ const FOLLOW = 90; // between two landmark scans while something moves
 const LATE = 1500; // until they are asked for again
 const SAVE_VIEW = 400;
 const VIEWS_KEPT = 50;
+const STANDARD = { left: -10, right: 10, bottom: -7, top: 7 };
 
 /** The Alpine component of the sheet page. */
 export function sheet() {
@@ -28,9 +34,10 @@ export function sheet() {
   /** @type {Lanes} */ let lanes;
   /** @type {Landmarks} */ let found;
   /** @type {Sliders} */ let sliders;
+  /** @type {Trails} */ let trails;
+  /** This component as Alpine watches it. @type {any} */ let page;
   const pictures = new Latest();
   const paths = new Latest();
-  const readings = new Latest();
   const exacts = new Latest();
   /** @type {Record<string, ReturnType<typeof setTimeout>>} */
   const timers = {};
@@ -38,6 +45,8 @@ export function sheet() {
   const last = {};
   /** @type {import("./view.js").View[]} */
   const views = [];
+  /** Views that were left by going back. @type {import("./view.js").View[]} */
+  const ahead = [];
   /** @type {import("./view.js").View | null} */
   let resting = null;
   /** @type {object[]} */
@@ -83,9 +92,10 @@ export function sheet() {
     limits: { left: "", right: "", bottom: "", top: "" },
     viewTrouble: "",
     viewCount: 0,
-    readingX: "",
-    readingRows: /** @type {any[]} */ ([]),
-    hasReading: false,
+    aheadCount: 0,
+    boxing: false,
+    restricting: false,
+    hasTrails: false,
     page: "landmarks",
     raised: false,
     table: { ...start.table },
@@ -100,20 +110,29 @@ export function sheet() {
     unit: start.unit,
 
     init() {
+      page = this;
       plot = new Plot(canvas("plot"), canvas("rail"));
       plot.view = { ...start.view };
-      plot.unit = start.unit;
+      plot.ground = start.ground;
       resting = { ...start.view };
       lanes = new Lanes(byId("lanes"), {
         edit: (edit) => session.change({ edits: [edit] }),
         key: () => session.key,
         play: (id) => sliders.toggle(id),
       });
+      trails = new Trails(plot, {
+        key: () => session.key,
+        head: () => session.state.head,
+        edits: () => sliders.edits(),
+      });
       sliders = new Sliders(byId("lanes"), {
         width: () => plot.size.width,
         move: () => this.slide(),
         waiting: () => session.waiting.length > 0,
-        settle: (slides) => session.change({ edits: slides.map((slide) => ({ do: "slide", ...slide })) }),
+        settle: (slides) => {
+          trails.keep();
+          session.change({ edits: slides.map((slide) => ({ do: "slide", ...slide })) });
+        },
       });
       strips = new Strips(byId("lanes"), plot, {
         preview: (id, end, value) => this.dragBracket(id, end, value),
@@ -125,11 +144,29 @@ export function sheet() {
         refused: (trouble, change) => this.refused(trouble, change),
       });
       listen(plot, {
-        look: (view) => this.look(view),
-        read: (x) => this.read(x),
-        frame: () => this.frame(),
-        previous: () => this.previousView(),
+        look: (view, lead) => this.look(view, lead),
+        read: (x, put) => this.read(x, put),
+        left: () => this.readingLeft(),
         pick: (px, py) => this.pick(px, py),
+        restricting: () => this.restricting,
+        boxing: () => this.boxing,
+        boxed: () => {
+          this.boxing = false;
+        },
+        keys: {
+          0: () => this.frame(),
+          Home: () => this.standardView(),
+          Backspace: () => this.previousView(),
+          "Shift Backspace": () => this.nextView(),
+          b: () => this.toggleBox(),
+          e: () => this.toggleEqual(),
+          g: () => this.nextGrid(),
+          h: () => this.hold(),
+          t: () => this.toggleTangent(),
+          a: () => this.toggleArea(),
+          c: () => this.clearTrails(),
+          " ": () => sliders.toggleAll(),
+        },
         step: (by) => found.next(by, plot.reading ?? (plot.view.left + plot.view.right) / 2),
         restrict: (low, high, done) => this.restrict(low, high, done),
       });
@@ -147,7 +184,9 @@ export function sheet() {
       if (typeof left.x === "number") plot.reading = left.x;
       if (left.page === "values") this.page = "values";
       plot.lanes = start.lanes;
+      showOwnColours(start.lanes);
       window.addEventListener("axispath-theme", () => {
+        showOwnColours(plot.lanes);
         sliders.restyle();
         this.redraw();
       });
@@ -155,9 +194,12 @@ export function sheet() {
       byId("lanes").addEventListener("click", (event) => this.pickOnStrip(event));
       byId("values").addEventListener("click", (event) => this.jump(event));
       document.addEventListener("keydown", (event) => this.shortcut(event));
+      this.showGround(start.ground);
       this.showLimits();
       this.showStatus();
       this.refresh();
+      trails.recall();
+      this.hasTrails = trails.states.length > 0;
       if (plot.reading !== null) this.read(plot.reading);
       this.entry = new URLSearchParams(location.search).get("line") ?? read(this.draftName()) ?? "";
       if (this.entry) this.askPreview();
@@ -224,8 +266,8 @@ export function sheet() {
     },
     shortcut(/** @type {KeyboardEvent} */ event) {
       if (event.key === "Escape" && sliders.pause()) return;
-      if (event.key === "?" && !(document.activeElement instanceof HTMLInputElement)) {
-        location.assign("/handbook");
+      if (event.key === "?" && !isTyping()) {
+        this.openKeys();
         return;
       }
       if (!(event.ctrlKey || event.metaKey) || event.altKey) return;
@@ -245,13 +287,14 @@ export function sheet() {
       strips.draw(state.lanes);
       if (held && !held.isConnected()) held.find()?.focus();
       plot.lanes = state.lanes;
+      showOwnColours(state.lanes);
+      this.showGround(state.ground);
       this.laneTotal = state.lanes.length;
       this.undoLabel = state.undo;
       this.redoLabel = state.redo;
       // An answer must not overwrite rows that have been typed since it was asked for.
       if (!this.tableTyped && !session.waiting.some(setsTable)) this.table = { ...state.table };
       this.unit = state.unit;
-      plot.unit = state.unit;
       const unit = /** @type {HTMLInputElement} */ (byId(`unit-${state.unit}`));
       unit.checked = true;
       const name = /** @type {HTMLInputElement} */ (byId("sheet-name"));
@@ -280,6 +323,7 @@ export function sheet() {
     },
     refused(/** @type {Trouble} */ trouble, /** @type {any} */ change) {
       const edit = change.edits?.[0] ?? {};
+      if (edit.do === "set ground") this.groundRefused(trouble.message);
       const { start: from = 0, end = 0, mend = null } = trouble.body;
       if (edit.do === "add lane") {
         if (!this.entry) this.entry = edit.text;
@@ -341,12 +385,13 @@ export function sheet() {
 
     // Looking
 
-    look(/** @type {import("./view.js").View} */ view) {
-      plot.view = { ...view, chosen: true };
+    look(/** @type {import("./view.js").View} */ view, /** @type {"x" | "y"} */ lead = "x") {
+      plot.view = { ...this.fitted(view, lead), chosen: true };
       this.redraw();
       this.showLimits();
       this.askPicture();
       later("path", REST, () => this.askPath());
+      if (trails.states.length) later("trails", REST, () => trails.ask());
       later("view", SAVE_VIEW, () => this.rest());
     },
     /** The view has come to rest: save it, and remember the one before. */
@@ -354,28 +399,69 @@ export function sheet() {
       if (resting && !sameView(resting, plot.view)) {
         views.push(resting);
         if (views.length > VIEWS_KEPT) views.shift();
-        this.viewCount = views.length;
+        ahead.length = 0;
+        this.countViews();
       }
       resting = { ...plot.view };
       session.saveView(plot.view);
     },
     showView(/** @type {import("./view.js").View} */ view) {
       if (resting && !sameView(resting, view)) views.push(resting);
-      this.viewCount = views.length;
-      plot.view = { ...view };
-      resting = { ...view };
+      this.countViews();
+      plot.view = { ...this.fitted(view) };
+      resting = { ...plot.view };
       this.showLimits();
     },
-    previousView() {
-      clearTimeout(timers.view);
-      if (resting && !sameView(resting, plot.view)) views.push(resting);
-      const view = views.pop();
+    countViews() {
       this.viewCount = views.length;
-      if (!view) return;
-      resting = { ...view };
-      this.look(view);
+      this.aheadCount = ahead.length;
+    },
+    previousView() {
+      this.turnView(views, ahead);
+    },
+    nextView() {
+      this.turnView(ahead, views);
+    },
+    /** @param {import("./view.js").View[]} from @param {import("./view.js").View[]} to */
+    turnView(from, to) {
       clearTimeout(timers.view);
-      session.saveView(plot.view);
+      if (resting && !sameView(resting, plot.view)) {
+        views.push(resting);
+        ahead.length = 0;
+      }
+      const view = from.pop();
+      if (view) {
+        to.push({ ...plot.view });
+        resting = { ...view };
+        this.look(view);
+        resting = { ...plot.view };
+        clearTimeout(timers.view);
+        session.saveView(plot.view);
+      }
+      this.countViews();
+    },
+    standardView() {
+      this.look(STANDARD);
+    },
+    /** The view with equal scales where they are wanted. @param {import("./view.js").View} view @param {"x" | "y"} [lead] */
+    fitted(view, lead = "x") {
+      return plot.ground.typed.equal ? equalled(view, plot.size, lead) : view;
+    },
+    toggleBox() {
+      this.boxing = !this.boxing;
+    },
+    toggleEqual() {
+      this.ground.equal = !this.ground.equal;
+      this.setGround();
+    },
+    nextGrid() {
+      const kinds = ["fine", "coarse", "none"];
+      this.ground.grid = kinds[(kinds.indexOf(this.ground.grid) + 1) % 3];
+      this.setGround();
+    },
+    clearTrails() {
+      trails.clear();
+      this.hasTrails = false;
     },
     async frame() {
       try {
@@ -426,8 +512,11 @@ export function sheet() {
     },
     resized() {
       if (!plot.fit()) return;
+      plot.view = { ...plot.view, ...this.fitted(plot.view) };
+      this.showLimits();
       this.redraw();
       this.askPicture();
+      trails.ask();
     },
     redraw() {
       plot.selected = found.selected;
@@ -441,16 +530,18 @@ export function sheet() {
       this.askPicture();
       this.askPath();
       this.askValues();
-      if (plot.reading !== null) this.read(plot.reading);
+      this.readAgain();
     },
     /** A slider has moved: what it moves follows at once, proofs when it rests. */
     slide() {
       preview = sliders.edits();
       this.askPicture();
+      trails.pass(preview);
+      this.hasTrails = trails.states.length > 0;
       sometimes("follow", FOLLOW, () => {
         this.askPath({ moving: true });
         this.askValues();
-        if (plot.reading !== null) this.read(plot.reading);
+        this.readAgain();
       });
     },
     dragBracket(/** @type {string} */ id, /** @type {string} */ end, /** @type {number} */ value) {
@@ -527,7 +618,10 @@ export function sheet() {
       this.only = { low: short(low, 1e-12), high: short(high, 1e-12) };
       plot.only = { low, high };
       plot.ask();
-      if (done) this.setOnly();
+      if (done) {
+        this.restricting = false;
+        this.setOnly();
+      }
     },
     setOnly() {
       const ends = [this.only.low, this.only.high].map(Number);
@@ -539,6 +633,9 @@ export function sheet() {
       this.askPath();
       this.redraw();
     },
+    toggleRestricting() {
+      this.restricting = !this.restricting;
+    },
     clearOnly() {
       this.only = { low: "", high: "" };
       this.setOnly();
@@ -548,7 +645,7 @@ export function sheet() {
     },
     /** @param {number} px @param {number} py */
     pick(px, py) {
-      const mark = plot.markAt(px, py);
+      const mark = markAt(plot, px, py);
       if (!mark) return false;
       this.page = "landmarks";
       found.select(mark.key);
@@ -575,31 +672,28 @@ export function sheet() {
       });
     },
 
+    /** What a picture of the plot shows, as it is seen now. */
+    asSeen() {
+      return {
+        ...this.search(),
+        pinned: [...plot.pinned],
+        states: trails.states,
+        reading: plot.reading,
+        held: plot.held,
+        tangent: plot.tangent?.id ?? "",
+        area: plot.area?.id ?? "",
+        against: plot.area?.against ?? "",
+      };
+    },
+    /** Grid, axes or scale have changed. */
+    regrounded() {
+      const view = this.fitted(plot.view);
+      if (sameView(view, plot.view)) plot.ask();
+      else this.look(view);
+    },
+
     // Reading
 
-    read(/** @type {number} */ x) {
-      plot.reading = x;
-      this.redraw();
-      later("remember", 300, () => this.remember());
-      readings.run(async () => {
-        const at = plot.reading;
-        await quietly(async () => this.showReading(await send("POST", `/api/sheets/${session.key}/reading`, { head: session.state.head, x: at, preview: sliders.edits() })));
-      });
-    },
-    showReading(/** @type {any} */ found) {
-      this.hasReading = true;
-      this.readingX = found.shown;
-      this.readingRows = found.rows.map((/** @type {any} */ row) => ({
-        ...row,
-        label: `${row.name}(x)`,
-        swatch: `c${row.colour}`,
-        tone: `t${row.colour}`,
-      }));
-      plot.readingPoints = found.rows
-        .filter((/** @type {any} */ row) => row.y !== null)
-        .map((/** @type {any} */ row) => ({ x: found.x, y: row.y, colour: row.colour }));
-      plot.ask();
-    },
     jump(/** @type {Event} */ event) {
       const target = /** @type {HTMLElement} */ (event.target);
       const page = target.closest("[data-page]")?.getAttribute("data-page");
@@ -657,8 +751,11 @@ export function sheet() {
     get noPreviousView() {
       return this.viewCount === 0;
     },
-    get noReading() {
-      return !this.hasReading;
+    get noNextView() {
+      return this.aheadCount === 0;
+    },
+    get plotClass() {
+      return this.boxing ? "is-boxing" : "";
     },
     get laneCount() {
       return this.laneTotal === 1 ? "1 lane" : `${this.laneTotal} lanes`;
@@ -667,7 +764,23 @@ export function sheet() {
       return this.unit === "deg" ? ", angles in degrees" : ", angles in radians";
     },
   };
-  return joined(entryParts(() => session, start.words), own);
+  const reading = readingParts(() => ({
+    session,
+    plot,
+    edits: () => sliders.edits(),
+    sight: (x) => page.readInSight(x),
+    changed: () => {
+      page.redraw();
+      later("remember", 300, () => page.remember());
+    },
+  }));
+  const looks = looksParts(() => ({ session, plot, picture: () => page.asSeen(), redraw: () => page.regrounded() }), start.ground);
+  return joined(entryParts(() => session, start.words), reading, looks, own);
+}
+
+function isTyping() {
+  const active = document.activeElement;
+  return active instanceof HTMLInputElement || active instanceof HTMLTextAreaElement || active instanceof HTMLSelectElement;
 }
 
 /** @param {string} id @returns {HTMLElement} */

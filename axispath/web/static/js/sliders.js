@@ -232,6 +232,12 @@ export class Sliders {
     this.draw();
   }
 
+  /** All sliders play, or all that play stop. */
+  toggleAll() {
+    if (this.pause()) return;
+    for (const lane of this.lanes) this.toggle(lane.id);
+  }
+
   /** All that play stop where they are. */
   pause() {
     if (!this.playing.size) return false;

@@ -1,7 +1,7 @@
 // @ts-check
 /** Draws each lane's strip on the x-axis of the plot, and lets its end brackets be dragged. */
 
-import { curveColour, shapeParts, token } from "./style.js";
+import { laneColour, shapeParts, token } from "./style.js";
 import { element } from "./svg.js";
 import { fromPixelX, niceStep, rounded, toPixelX } from "./view.js";
 
@@ -69,7 +69,7 @@ export class Strips {
 
   /** @param {import("./plot.js").Lane} lane @param {LanePath} path */
   parts(lane, path) {
-    const colour = curveColour(lane.colour);
+    const colour = laneColour(lane);
     const view = this.plot.view;
     const parts = [];
     const marks = [...path.landmarks, ...(this.crossings.get(lane.id) ?? [])].filter((mark) => mark.kind !== "y-intercept");
@@ -260,7 +260,7 @@ export class Strips {
     // A bracket may be dragged out of the view, up to half a view beyond its edge.
     const held = Math.min(Math.max(px, -size.width / 2), size.width * 1.5);
     let x = rounded(fromPixelX(view, size, held), step);
-    const apart = this.plot.steps().x;
+    const apart = this.plot.stepAcross();
     const tick = rounded(x, apart);
     if (Math.abs(tick - x) < SNAP * pixel) x = tick;
     const path = this.paths.get(id);

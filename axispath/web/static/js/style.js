@@ -17,24 +17,42 @@ export function token(name) {
 /** @param {number} colour */
 export const curveColour = (colour) => token(`curve-${colour}`);
 
+/** The colour of a lane: its own in this theme, or one of the palette. @param {import("./plot.js").Lane} lane */
+export function laneColour(lane) {
+  return lane.own ? lane.own[isDark() ? "dark" : "light"] : curveColour(lane.colour);
+}
+
+const isDark = () => document.documentElement.dataset.theme === "dark";
+
+/** Rules for the lanes that have a colour of their own; a style sheet of the page. */
+const ownRules = new CSSStyleSheet();
+document.adoptedStyleSheets = [...document.adoptedStyleSheets, ownRules];
+
+/** @param {import("./plot.js").Lane[]} lanes */
+export function showOwnColours(lanes) {
+  const own = lanes.filter((lane) => lane.own);
+  ownRules.replaceSync(own.map((lane) => `.k-${lane.id} { color: ${laneColour(lane)}; }`).join("\n"));
+}
+
 /** Dash patterns in pixels, one to a colour, so that colour is never the only sign. */
-export const DASHES = [
-  [],
-  [9, 5],
-  [2, 4],
-  [12, 4, 2, 4],
-  [6, 3],
-  [14, 6],
-  [4, 2, 1, 2],
-  [16, 3, 3, 3],
-];
+const USUAL = [[], [9, 5], [2, 4], [12, 4, 2, 4], [6, 3], [14, 6], [4, 2, 1, 2], [16, 3, 3, 3]];
+/** @type {Record<string, number[]>} */
+const CHOSEN = { unbroken: [], dashes: [9, 5], dots: [2, 4], "dashes and dots": [12, 4, 2, 4] };
+/** @type {Record<string, number>} */
+const WIDTHS = { thin: 1.25, medium: 2.25, thick: 4 };
+
+/** @param {import("./plot.js").Lane} lane */
+export const dashOf = (lane) => CHOSEN[lane.style.dash] ?? USUAL[lane.colour];
+
+/** @param {import("./plot.js").Lane} lane */
+export const widthOf = (lane) => WIDTHS[lane.style.thickness];
 
 /**
  * Landmark shapes as SVG path data around (0, 0), for both canvas and SVG.
  * `fill` tells whether the shape is filled or drawn as a line.
  * @type {Record<string, {path: string, fill: boolean}>}
  */
-export const SHAPES = {
+const SHAPES = {
   maximum: { path: "M-5 4H5L0 -5Z", fill: true },
   minimum: { path: "M-5 -4H5L0 5Z", fill: true },
   kink: { path: "M-5 4L0 -4L5 4", fill: false },

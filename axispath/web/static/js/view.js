@@ -44,6 +44,24 @@ export function zoomed(view, factor, x, y) {
   };
 }
 
+/** The view scaled along one axis about a place on it. @param {View} view @param {"x" | "y"} axis @param {number} factor @param {number} about @returns {View} */
+export function zoomedAxis(view, axis, factor, about) {
+  const scaled = zoomed(view, factor, about, about);
+  const { left, right, bottom, top } = axis === "x" ? { ...view, left: scaled.left, right: scaled.right } : { ...view, bottom: scaled.bottom, top: scaled.top };
+  return { left, right, bottom, top, chosen: true };
+}
+
+/** The view with as many pixels to 1 on both axes; `lead` keeps its limits. @param {View} view @param {Size} size @param {"x" | "y"} lead @returns {View} */
+export function equalled(view, size, lead) {
+  if (!size.width || !size.height) return view;
+  const middleX = (view.left + view.right) / 2;
+  const middleY = (view.bottom + view.top) / 2;
+  const pixel = lead === "x" ? (view.right - view.left) / size.width : (view.top - view.bottom) / size.height;
+  const halfX = (pixel * size.width) / 2;
+  const halfY = (pixel * size.height) / 2;
+  return lead === "x" ? { ...view, bottom: middleY - halfY, top: middleY + halfY } : { ...view, left: middleX - halfX, right: middleX + halfX };
+}
+
 /** Whether the server would accept the view. @param {View} view */
 export function isPossible(view) {
   return [

@@ -1,0 +1,63 @@
+"""Lanes as curves in a frame, within their domains, and as the samples a student asked for."""
+
+from __future__ import annotations
+
+import numpy as np
+from numpy.typing import NDArray
+
+from axispath.core.arithmetic.interval import End
+from axispath.core.sampling.curve import Drawn, drawn
+from axispath.core.sampling.view import Frame
+from axispath.core.sheet.document import Document
+from axispath.core.sheet.refused import EditRefused
+from axispath.core.sheet.resolve import ResolvedLane
+from axispath.core.sheet.samples import MOST, sample_amount
+
+NO_SAMPLES = np.empty((0, 2), dtype=np.float32)
+
+
+def drawn_lane(lane: ResolvedLane, frame: Frame) -> Drawn:
+    """A lane's curve on its domain."""
+    low, high = lane.ends
+    return drawn(
+        lane.floats,
+        lane.balls,
+        frame,
+        _inside(low, np.inf) if low else -np.inf,
+        _inside(high, -np.inf) if high else np.inf,
+    )
+
+
+def _inside(end: End, inwards: float) -> float:
+    """An end as far as the curve goes: not to an end that does not belong to the domain."""
+    return end.x if end.closed else float(np.nextafter(end.x, inwards))
+
+
+def drawn_samples(document: Document, lane: ResolvedLane, frame: Frame) -> NDArray[np.float32]:
+    """The samples a lane is drawn from, relative to the view, shape (n, 2).
+
+    They run over its domain, or over the view where that has no end. NaN where there is no value;
+    a first row of NaN says that they are to be joined.
+    """
+    samples = lane.lane.samples
+    try:
+        amount = sample_amount(document, samples)
+    except EditRefused:  # a value that the amount used is gone
+        return NO_SAMPLES
+    low, high = lane.ends
+    start, stop = low.x if low else frame.left, high.x if high else frame.right
+    if not amount or not start <= stop:
+        return NO_SAMPLES
+    if samples.by == "count":
+        x: NDArray[np.float64] = np.linspace(start, stop, int(amount))
+    else:
+        count = min(int((stop - start) / amount * (1 + 1e-12)) + 1, MOST)
+        x = start + amount * np.arange(count, dtype=np.float64)
+    y = lane.floats(x)
+    across = (x - frame.left) / (frame.right - frame.left)
+    upwards = (y - frame.bottom) / (frame.top - frame.bottom)
+    rows = np.stack([across, upwards], axis=1)
+    rows[~np.isfinite(y)] = np.nan
+    if samples.joined:
+        rows = np.concatenate([np.full((1, 2), np.nan), rows])
+    return rows.astype(np.float32)

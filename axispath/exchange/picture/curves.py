@@ -1,0 +1,219 @@
+"""Curves, bands, samples, markers, trails, tangent, area, and the flags with names."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+import numpy as np
+from matplotlib.path import Path
+from numpy.typing import NDArray
+
+from axispath.core.path.trails import trail_marks
+from axispath.core.sampling.curve import Drawn
+from axispath.core.sampling.lanes import drawn_lane, drawn_samples
+from axispath.core.sheet import palette
+from axispath.core.sheet.document import Document
+from axispath.core.sheet.resolve import ResolvedLane, resolve
+from axispath.core.table.reading import read
+from axispath.exchange.picture.field import PlotField
+from axispath.exchange.picture.ground import axes_of
+from axispath.exchange.picture.seen import Seen
+from axispath.exchange.picture.sheet_of_paper import Paper
+
+FAINT = 0.28
+BAND = 0.45
+FLAG = 20
+Floats = NDArray[np.float64]
+
+
+@dataclass(frozen=True)
+class Taken:
+    """A box of the plot that is written on: its middle and its size."""
+
+    x: float
+    y: float
+    width: float
+
+    def meets(self, other: Taken) -> bool:
+        """Whether two boxes are too close together."""
+        apart = abs(self.x - other.x) > (self.width + other.width) / 2 + 2
+        return not apart and abs(self.y - other.y) <= 21
+
+
+def draw_curve(
+    paper: Paper, document: Document, lane: ResolvedLane, field: PlotField, drawn: Drawn
+) -> None:
+    """A lane's curve; faint behind its samples where it is drawn from some."""
+    colour, sampled = palette.colour_of(lane.lane), bool(lane.lane.samples.by)
+    alpha = FAINT if sampled else 1.0
+    _band(paper, field, drawn.band, colour, alpha)
+    points = field.pixels(drawn.strokes)
+    paper.line(points, colour, palette.width_of(lane.lane), palette.dash_of(lane.lane), alpha=alpha)
+    if sampled:
+        _samples(paper, document, lane, field, colour)
+    if lane.lane.style.markers != "none":
+        _markers(paper, document, lane, field, points, colour)
+
+
+def _band(
+    paper: Paper, field: PlotField, band: NDArray[np.float32], colour: str, alpha: float
+) -> None:
+    for rows in np.split(band, np.flatnonzero(np.isnan(band[:, 0]))):
+        part = rows[~np.isnan(rows[:, 0])]
+        if len(part):
+            outline = np.concatenate([part[:, :2], part[::-1, 2:]])
+            paper.shape(Path(field.pixels(outline)), fill=colour, alpha=alpha * BAND)
+
+
+def _samples(
+    paper: Paper, document: Document, lane: ResolvedLane, field: PlotField, colour: str
+) -> None:
+    rows = drawn_samples(document, lane, field.frame)
+    if len(rows) and np.isnan(rows[0, 0]):
+        rows = rows[1:]
+        paper.line(field.pixels(rows), colour, 1.5)
+    paper.line(field.pixels(rows), colour, 0, marker="o", markersize=7 * 0.72, linestyle="none")
+
+
+def _markers(
+    paper: Paper,
+    document: Document,
+    lane: ResolvedLane,
+    field: PlotField,
+    points: Floats,
+    colour: str,
+) -> None:
+    """Marks on the curve at every half step of the axis."""
+    step, part = axes_of(document, field)[0]
+    half = float(part) * step.unit / 2
+    gap = field.px(half) - field.px(0)
+    with np.errstate(invalid="ignore"):
+        cell = np.floor((points[:, 0] - field.px(0)) / gap)
+    at = np.flatnonzero((cell[1:] != cell[:-1]) & np.isfinite(cell[1:]) & np.isfinite(cell[:-1]))
+    kind = {"discs": "o", "squares": "s", "bars": "|"}[lane.lane.style.markers]
+    size = {"o": 8, "s": 7, "|": 12}[kind] * 0.72
+    paper.line(points[at + 1], colour, 0, marker=kind, markersize=size, mew=1.2, linestyle="none")
+
+
+def draw_trails(paper: Paper, seen: Seen, field: PlotField) -> None:
+    """What lanes left behind while a slider moved."""
+    for document in seen.trail:
+        for lane in resolve(document).functions():
+            if lane.lane.style.trail == "curve":
+                colour, drawn = palette.colour_of(lane.lane), drawn_lane(lane, field.frame)
+                _band(paper, field, drawn.band, colour, FAINT)
+                paper.line(field.pixels(drawn.strokes), colour, 1.25, alpha=FAINT)
+    now = resolve(seen.document)
+    for mark in trail_marks(seen.trail, seen.document.view):
+        lane_now = now.lane(mark["id"])
+        place = (field.px(mark["x"]), field.py(mark["y"]))
+        if lane_now is not None and field.holds(*place):
+            colour = palette.colour_of(lane_now.lane)
+            paper.shape(Path.circle(place, 2.5), fill=colour, alpha=0.7)
+
+
+def draw_readings(paper: Paper, seen: Seen, field: PlotField) -> None:
+    """The reading line and the one that is held."""
+    for x, dash in ((seen.held, (5.0, 4.0)), (seen.reading, ())):
+        if x is not None and field.frame.left <= x <= field.frame.right:
+            px = field.px(x)
+            line = np.array([[px, field.top], [px, field.bottom]])
+            paper.line(line, palette.READING, 1.25, dash)
+
+
+def draw_reading_points(paper: Paper, seen: Seen, field: PlotField) -> None:
+    """Where the lines of reading meet the curves."""
+    for x in (seen.held, seen.reading):
+        for found in read(seen.document, x) if x is not None else ():
+            place = (field.px(x or 0.0), field.py(found.y) if found.defined else math.nan)
+            if found.defined and field.holds(*place):
+                colour = palette.colour_of(found.lane.lane)
+                paper.shape(Path.circle(place, 5), fill=colour, stroke=palette.GROUND, width=2)
+
+
+def draw_tangent(paper: Paper, seen: Seen, field: PlotField) -> None:
+    """The tangent at the reading."""
+    if seen.reading is None or not seen.tangent:
+        return
+    for found in read(seen.document, seen.reading):
+        if found.lane.lane.id == seen.tangent and math.isfinite(found.slope):
+            frame = field.frame
+            ends = [
+                (field.px(x), field.py(found.y + found.slope * (x - seen.reading)))
+                for x in (frame.left, frame.right)
+            ]
+            paper.line(np.array(ends), palette.colour_of(found.lane.lane), 1.25, (3, 3))
+
+
+def draw_area(paper: Paper, seen: Seen, field: PlotField, curves: dict[str, Drawn]) -> None:
+    """The area of a lane between the two readings, down to the axis or to another lane."""
+    lane = resolve(seen.document).lane(seen.area) if seen.area else None
+    if lane is None or seen.held is None or seen.reading is None or seen.area not in curves:
+        return
+    if seen.against and seen.against not in curves:
+        return
+    low, high = (field.px(x) for x in sorted((seen.held, seen.reading)))
+    above = _between(field.pixels(curves[seen.area].strokes), low, high)
+    if not len(above):
+        return
+    if seen.against:
+        below = _between(field.pixels(curves[seen.against].strokes), low, high)[::-1]
+    else:
+        floor = field.py(0)
+        below = np.array([[above[-1, 0], floor], [above[0, 0], floor]])
+    outline = np.concatenate([above, below])
+    paper.shape(Path(outline), fill=palette.colour_of(lane.lane), alpha=0.2)
+
+
+def _between(points: Floats, low: float, high: float) -> Floats:
+    """The points from one pixel column to another."""
+    points = points[np.isfinite(points[:, 0])]
+    found: Floats = points[(points[:, 0] >= low) & (points[:, 0] <= high)]
+    return found
+
+
+def draw_flags(
+    paper: Paper, lanes: list[ResolvedLane], field: PlotField, curves: dict[str, Drawn]
+) -> list[Taken]:
+    """Names at the right ends of the curves, kept apart. Gives where they are."""
+    taken: list[Taken] = []
+    for lane in lanes:
+        end = _end(curves[lane.lane.id], field) if lane.lane.style.flag else None
+        if end is None or not lane.name:
+            continue
+        width = max(FLAG, paper.width_of(lane.name, 14, style="italic", weight="bold") + 12)
+        box = _clear(end, width, taken, field)
+        taken.append(box)
+        paper.shape(_box(box), fill=palette.colour_of(lane.lane))
+        name = lane.name.replace("_", r"\_").replace("$", "")
+        paper.text(box.x, box.y, name, palette.GROUND, 14, style="italic", weight="bold")
+    return taken
+
+
+def _box(box: Taken) -> Path:
+    left, right = box.x - box.width / 2, box.x + box.width / 2
+    top, bottom = box.y - FLAG / 2, box.y + FLAG / 2
+    return Path([(left, top), (right, top), (right, bottom), (left, bottom), (left, top)])
+
+
+def _end(drawn: Drawn, field: PlotField) -> tuple[float, float] | None:
+    """The rightmost point of a curve inside the plot."""
+    rows = np.concatenate([drawn.strokes, drawn.band[:, :2], drawn.band[:, 2:]])
+    points = field.pixels(rows)
+    x, y = points[:, 0], points[:, 1]
+    with np.errstate(invalid="ignore"):
+        inside = (x <= field.right + 1) & (y >= field.top + 4) & (y <= field.bottom - 4)
+    if not inside.any():
+        return None
+    last = np.flatnonzero(inside)[np.argmax(x[inside])]
+    return float(x[last]), float(y[last])
+
+
+def _clear(end: tuple[float, float], width: float, taken: list[Taken], field: PlotField) -> Taken:
+    x = min(end[0] + 4 + width / 2, field.right - width / 2 - 3)
+    tried = [
+        Taken(x, min(max(end[1] + shift, field.top + 14), field.bottom - 14), width)
+        for shift in (0, -24, 24, -48, 48, -72, 72)
+    ]
+    return next((box for box in tried if not any(box.meets(t) for t in taken)), tried[0])

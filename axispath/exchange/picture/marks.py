@@ -1,0 +1,177 @@
+"""Landmarks in their shapes, their labels, and the legend."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator
+from dataclasses import dataclass
+
+import numpy as np
+from matplotlib.path import Path
+
+from axispath.core.path.labels import crossing_key, keyed, labelled
+from axispath.core.path.landmark import Kind, Landmark
+from axispath.core.path.survey import survey
+from axispath.core.sheet import palette
+from axispath.core.sheet.resolve import ResolvedLane
+from axispath.exchange.picture.curves import Taken
+from axispath.exchange.picture.field import PlotField
+from axispath.exchange.picture.seen import Seen
+from axispath.exchange.picture.sheet_of_paper import Paper, typeset
+
+TRIANGLES = {
+    Kind.MAXIMUM: ((-5, 4), (5, 4), (0, -5), (-5, 4)),
+    Kind.MINIMUM: ((-5, -4), (5, -4), (0, 5), (-5, -4)),
+}
+STROKES = {
+    Kind.KINK: (((-5, 4), (0, -4), (5, 4)),),
+    Kind.INFLECTION: (((-3, 4), (3, -4)),),
+    Kind.INTERSECTION: (((-4, -4), (4, 4)), ((-4, 4), (4, -4))),
+}
+LIFTED = {Kind.MAXIMUM: -9, Kind.MINIMUM: 9}  # away from the point, so that the curve shows
+RADIUS = 4.5
+ASYMPTOTE = (7.0, 6.0)
+
+
+@dataclass(frozen=True)
+class Shown:
+    """A landmark with its key and its colour."""
+
+    key: str
+    mark: Landmark
+    colour: str
+
+
+def landmarks_of(seen: Seen) -> list[Shown]:
+    """All landmarks of a picture."""
+    found = survey(seen.document, seen.effort, seen.only)
+    shown = [
+        Shown(key, mark, palette.colour_of(lane.lane))
+        for lane, path in found.lanes
+        if path is not None
+        for key, mark in keyed(lane.lane.id, path)
+    ]
+    shown += [
+        Shown(key, mark, palette.INK)
+        for crossing in found.crossings
+        for key, mark in keyed(crossing_key(crossing), crossing.path)
+    ]
+    return shown
+
+
+def draw_mark(paper: Paper, field: PlotField, shown: Shown) -> None:
+    """A landmark in its shape."""
+    mark, colour = shown.mark, shown.colour
+    if mark.kind is Kind.POLE:
+        px = field.px(mark.x)
+        if field.left <= px <= field.right:
+            line = np.array([[px, field.top], [px, field.bottom]])
+            paper.line(line, colour, 1.25, ASYMPTOTE)
+        return
+    for y, closed, kind in _places(mark):
+        at = np.array([field.px(mark.x), field.py(y) + LIFTED.get(kind, 0)])
+        if not field.holds(float(at[0]), float(at[1]), 8):
+            continue
+        if kind in TRIANGLES:
+            paper.shape(Path(np.array(TRIANGLES[kind]) + at), fill=colour, stroke=colour)
+        elif kind in STROKES:
+            for stroke in STROKES[kind]:
+                paper.line(np.array(stroke) + at, colour, 2.0)
+        else:
+            _ring(paper, at, kind, closed, colour)
+
+
+def _ring(paper: Paper, at: np.ndarray, kind: Kind, closed: bool, colour: str) -> None:  # type: ignore[type-arg]
+    filled = kind is Kind.END and closed
+    place = (float(at[0]), float(at[1]))
+    inside = colour if filled else palette.GROUND
+    paper.shape(Path.circle(place, RADIUS), fill=inside, stroke=colour, width=1.75)
+    if kind is Kind.ZERO:
+        paper.shape(Path.circle(place, 1.5), fill=colour)
+
+
+def _places(mark: Landmark) -> Iterator[tuple[float, bool, Kind]]:
+    """Where a landmark shows: at its point, or at the ends of both branches of a jump."""
+    if mark.kind is Kind.Y_INTERCEPT:
+        return
+    if mark.kind is not Kind.JUMP:
+        if math.isfinite(mark.y):
+            yield mark.y, mark.closed, mark.kind
+        return
+    found = False
+    for side in (mark.left, mark.right):
+        if math.isfinite(side):
+            closed = mark.closed and abs(mark.y - side) <= 1e-9 * (1 + abs(side))
+            found = found or closed
+            yield side, closed, Kind.END
+    if mark.closed and math.isfinite(mark.y) and not found:
+        yield mark.y, True, Kind.END
+
+
+AWAY = ((0, -24), (0, 24), (1, 0), (-1, 0), (1, -20), (-1, -20), (1, 20), (-1, 20), (0, -46))
+
+
+def draw_labels(
+    paper: Paper, seen: Seen, field: PlotField, marks: list[Shown], taken: list[Taken]
+) -> None:
+    """The labels that were asked for, none over another."""
+    for shown in marks:
+        mark = shown.mark
+        if shown.key not in seen.pinned:
+            continue
+        heights = [y for y in (mark.y, mark.left, mark.right) if math.isfinite(y)]
+        px, py = field.px(mark.x), field.py(heights[0] if heights else 0.0)
+        if not field.holds(px, py):
+            continue
+        text = labelled(mark, seen.document.digits)
+        width = paper.width_of(text, 13) + 12
+        tried = [
+            Taken(
+                min(
+                    max(px + dx * (width / 2 + 10), field.left + width / 2 + 2),
+                    field.right - width / 2 - 2,
+                ),
+                min(max(py + dy, field.top + 12), field.bottom - 12),
+                width,
+            )
+            for dx, dy in AWAY
+        ]
+        box = next((b for b in tried if not any(b.meets(t) for t in taken)), tried[0])
+        taken.append(box)
+        left, right, top, bottom = (
+            box.x - width / 2,
+            box.x + width / 2,
+            box.y - 10,
+            box.y + 10,
+        )
+        outline = [(left, top), (right, top), (right, bottom), (left, bottom), (left, top)]
+        paper.shape(Path(outline), fill=palette.CARD, stroke=palette.RULE)
+        paper.text(box.x, box.y, text, palette.INK, 13)
+
+
+LINE = 22  # pixels from line to line of the legend
+
+
+def draw_legend(paper: Paper, seen: Seen, field: PlotField, lanes: list[ResolvedLane]) -> None:
+    """The curves with their formulas."""
+    rows = [(lane, typeset(lane.statement, lane.name)) for lane in lanes if lane.statement]
+    if not rows:
+        return
+    widest = max(paper.width_of(text, 14) for _, text in rows)
+    width, height = widest + 54, LINE * len(rows) + 10
+    ground = seen.document.ground
+    left = min(field.left + ground.legend_x * field.frame.width, field.right - width - 4)
+    top = min(field.top + ground.legend_y * field.frame.height, field.bottom - height - 4)
+    left, top = max(left, field.left + 2), max(top, field.top + 2)
+    corners = [(left, top), (left + width, top), (left + width, top + height), (left, top + height)]
+    paper.shape(Path([*corners, corners[0]]), fill=palette.CARD, stroke=palette.RULE, alpha=0.94)
+    for k, (lane, text) in enumerate(rows):
+        y = top + 5 + LINE * (k + 0.5)
+        line = np.array([[left + 10, y], [left + 36, y]])
+        paper.line(
+            line,
+            palette.colour_of(lane.lane),
+            palette.width_of(lane.lane),
+            palette.dash_of(lane.lane),
+        )
+        paper.text(left + 44, y, text, palette.INK, 14, ha="left")

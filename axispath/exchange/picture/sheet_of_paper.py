@@ -1,0 +1,162 @@
+"""A sheet of paper measured in pixels from its upper left corner, on which Matplotlib draws."""
+
+from __future__ import annotations
+
+import io
+import logging
+from collections.abc import Sequence
+from pathlib import Path as File
+from threading import Lock
+from typing import Any
+
+import matplotlib as mpl
+import numpy as np
+from matplotlib import font_manager
+from matplotlib.backends.backend_agg import FigureCanvasAgg
+from matplotlib.figure import Figure
+from matplotlib.mathtext import MathTextParser
+from matplotlib.patches import PathPatch
+from matplotlib.path import Path
+from matplotlib.patheffects import withStroke
+from matplotlib.textpath import TextPath
+from numpy.typing import NDArray
+
+from axispath.core import catalogue
+from axispath.core.language.latex import latex_statement
+from axispath.core.language.plain import fair, plain_statement
+from axispath.core.language.tree import Statement
+
+INCH = 100  # pixels of a picture at sharpness 1
+POINTS = 72 / INCH
+FONTS = sorted((File(__file__).parents[1] / "fonts").glob("*.ttf"))
+FACE = "Atkinson Hyperlegible"
+TYPES = {"png": "image/png", "svg": "image/svg+xml", "pdf": "application/pdf"}
+# What KaTeX reads and Matplotlib does not.
+SIGNS = {r"\le ": r"\leq ", r"\ge ": r"\geq ", r"\ne ": r"\neq ", r"\lvert": "|", r"\rvert": "|"}
+Floats = NDArray[np.floating[Any]]
+
+# It remarks on the date inside every font file that it embeds.
+logging.getLogger("fontTools").setLevel(logging.ERROR)
+for _font in FONTS:
+    font_manager.fontManager.addfont(str(_font))
+mpl.rcParams |= {
+    "font.family": [FACE, "DejaVu Sans"],  # the second has the signs that the first lacks
+    "mathtext.fontset": "cm",
+    "svg.fonttype": "path",
+    "pdf.fonttype": 42,
+    "path.simplify": False,
+    "agg.path.chunksize": 20_000,
+    "svg.hashsalt": "axis path",
+}
+# Matplotlib's text layout keeps state that two threads must not share.
+drawing = Lock()
+_mathematics = MathTextParser("path")
+
+
+class Paper:
+    """One picture in the making. Lengths are pixels; y runs down, as on the screen."""
+
+    def __init__(self, width: int, height: int, colour: str) -> None:
+        self.size = (width, height)
+        self._figure = Figure(figsize=(width / INCH, height / INCH), dpi=INCH, facecolor=colour)
+        FigureCanvasAgg(self._figure)
+        self._axes = self._figure.add_axes((0.0, 0.0, 1.0, 1.0))
+        self._axes.set_axis_off()
+        self._axes.set_xlim(0, width)
+        self._axes.set_ylim(height, 0)
+        self._order = 0
+        self.clip: PathPatch | None = None
+
+    def _place(self, artist: Any) -> Any:
+        self._order += 1
+        artist.set_zorder(self._order)
+        if self.clip is not None:
+            artist.set_clip_path(self.clip)
+        return artist
+
+    def clipped_to(self, left: float, top: float, width: float, height: float) -> None:
+        """From here on nothing is drawn outside this rectangle."""
+        box = Path(
+            [(left, top), (left + width, top), (left + width, top + height), (left, top + height)],
+            closed=False,
+        )
+        self.clip = PathPatch(box, transform=self._axes.transData)
+
+    def line(
+        self,
+        points: Floats,
+        colour: str,
+        width: float = 1.0,
+        dash: Sequence[float] = (),
+        **more: Any,
+    ) -> None:
+        """A line through points, shape (n, 2); a row of NaN lifts the pen."""
+        style = (0, tuple(length / width for length in dash)) if dash else "-"
+        more = {"solid_capstyle": "round", "solid_joinstyle": "round"} | more
+        (drawn,) = self._axes.plot(
+            points[:, 0], points[:, 1], color=colour, lw=width * POINTS, ls=style, **more
+        )
+        self._place(drawn)
+
+    def shape(
+        self,
+        path: Path,
+        fill: str = "none",
+        stroke: str = "none",
+        width: float = 1.0,
+        alpha: float = 1.0,
+    ) -> None:
+        """An outline, filled or not."""
+        patch = PathPatch(path, facecolor=fill, edgecolor=stroke, lw=width * POINTS, alpha=alpha)
+        self._axes.add_patch(self._place(patch))
+
+    def text(
+        self,
+        x: float,
+        y: float,
+        words: str,
+        colour: str,
+        size: float = 12.0,
+        halo: str = "",
+        **more: Any,
+    ) -> None:
+        """Text at a place; ``more`` is Matplotlib's (ha, va, weight, style)."""
+        more = {"va": "center", "ha": "center"} | more
+        drawn = self._axes.text(x, y, words, color=colour, fontsize=size * POINTS, **more)
+        if halo:
+            drawn.set_path_effects([withStroke(linewidth=4 * POINTS, foreground=halo)])
+        self._place(drawn)
+
+    def width_of(self, words: str, size: float, **more: Any) -> float:
+        """How wide text will be."""
+        if not words:
+            return 0.0
+        font = font_manager.FontProperties(family=[FACE, "DejaVu Sans"], **more)
+        return float(TextPath((0, 0), words, size=size, prop=font).get_extents().width)
+
+    def saved(self, kind: str, scale: float = 1.0) -> bytes:
+        """The picture as a file of a kind in TYPES; ``scale`` is the sharpness of a PNG."""
+        out = io.BytesIO()
+        date = {} if kind == "png" else {"CreationDate" if kind == "pdf" else "Date": None}
+        maker = {"Software" if kind == "png" else "Creator": "Axis Path"}
+        dpi = INCH * scale if kind == "png" else INCH
+        self._figure.savefig(out, format=kind, dpi=dpi, metadata={**date, **maker})
+        return out.getvalue()
+
+
+def typeset(statement: Statement, name: str | None = None) -> str:
+    """A statement between dollar signs; in plain words where that cannot be typeset here."""
+    latex = latex_statement(statement, catalogue.VOCABULARY, name)
+    for katex, here in SIGNS.items():
+        latex = latex.replace(katex, here)
+    try:
+        _mathematics.parse(f"${latex}$")
+    except (ValueError, RuntimeError):
+        plain = plain_statement(statement, catalogue.VOCABULARY)
+        return plain_words(fair(plain))
+    return f"${latex}$"
+
+
+def plain_words(text: str) -> str:
+    """Words in which no sign means mathematics."""
+    return text.replace("$", r"\$")

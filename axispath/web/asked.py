@@ -1,0 +1,158 @@
+"""What the scripts of a sheet send: requests as checked values."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+import orjson
+from flask import Response, request
+from pydantic import BaseModel, ConfigDict, Field
+
+from axispath.core.path.lanes import Range
+from axispath.core.sheet.document import Document, LaneId, View
+from axispath.core.sheet.edits import EDITS, Edit, Slide, apply, with_view
+from axispath.core.sheet.ends import typed_end
+from axispath.core.sheet.refused import EditRefused
+from axispath.web.source import document_at
+
+Typed = Annotated[str, Field(max_length=200)]
+Place = Annotated[float, Field(allow_inf_nan=False)]
+States = Annotated[list[Annotated[list[Slide], Field(max_length=20)]], Field(max_length=80)]
+Pixels = Annotated[int, Field(ge=40, le=4000)]
+
+
+class Request(BaseModel):
+    """A request with no field but its own."""
+
+    model_config = ConfigDict(extra="forbid")
+
+
+class Trying(Request):
+    """A look at a sheet with edits that are being tried out and are not stored."""
+
+    head: int
+    preview: Annotated[list[Annotated[Edit, Field(discriminator="do")]], Field(max_length=20)] = []
+
+    def tried(self, key: str) -> Document:
+        """The document with these edits."""
+        found = document_at(key, self.head)
+        for edit in self.preview:
+            found = apply(found, edit)
+        return found
+
+
+class Looking(Trying):
+    """A look at a sheet through a view."""
+
+    view: View
+
+    def document(self, key: str) -> Document:
+        """The document looked at."""
+        return with_view(self.tried(key), self.view)
+
+
+class Searching(Looking):
+    """A look for landmarks, on a part of the axis where ends are typed."""
+
+    low: Typed = ""
+    high: Typed = ""
+    longer: bool = False
+    moving: bool = False
+
+    def range(self, document: Document) -> Range | None:
+        """The part of the axis; None for all of the view or the domains."""
+        if not self.low.strip() and not self.high.strip():
+            return None
+        ends = (
+            typed_end(document, self.low or repr(document.view.left)),
+            typed_end(document, self.high or repr(document.view.right)),
+        )
+        if not ends[0].ball < ends[1].ball:
+            raise EditRefused("The interval is empty: its start is not below its end.")
+        return ends
+
+
+class Picturing(Looking):
+    """A look at a certain size in pixels."""
+
+    width: Pixels
+    height: Pixels
+
+
+class Reading(Trying):
+    """A look at one x, given or typed, perhaps against a second one that is held.
+
+    The tangent and the area are those of a lane; the area may be to another one.
+    """
+
+    x: Place = 0.0
+    typed: Typed = ""
+    held: Place | None = None
+    tangent: LaneId | Literal[""] = ""
+    area: LaneId | Literal[""] = ""
+    against: LaneId | Literal[""] = ""
+
+
+class Trailing(Picturing):
+    """A look at what lanes left behind: states of the sliders that were passed."""
+
+    states: States = []
+
+
+class Previewing(Request):
+    """A line that is being typed."""
+
+    head: int
+    text: Annotated[str, Field(max_length=6000)]
+
+
+class Tabulating(Trying):
+    """A page of the table of values."""
+
+    page: Annotated[int, Field(ge=0, le=10_000)] = 0
+
+
+def answered(found: object) -> Response:
+    """A JSON answer."""
+    data = orjson.dumps(found, option=orjson.OPT_SERIALIZE_NUMPY)
+    return Response(data, mimetype="application/json")
+
+
+def body() -> dict[str, object]:
+    """The request as a JSON object."""
+    try:
+        found = orjson.loads(request.get_data())
+    except orjson.JSONDecodeError as error:
+        raise EditRefused("This request is not valid JSON.") from error
+    if not isinstance(found, dict):
+        raise EditRefused("This request is not a JSON object.")
+    return found
+
+
+def seen_revision(found: dict[str, object]) -> int:
+    """The revision that a change is about."""
+    base = found.get("base")
+    if not isinstance(base, int) or isinstance(base, bool) or abs(base) > 2**31:
+        raise EditRefused("This request does not say which revision it is about.")
+    return base
+
+
+def base_and_edits(found: dict[str, object]) -> tuple[int, list[Edit]]:
+    """The revision that was seen and the edits made to it."""
+    return seen_revision(found), EDITS.validate_python(found.get("edits"))
+
+
+class Taking(Searching):
+    """A picture of the plot to take away."""
+
+    format: Literal["png", "svg", "pdf"] = "png"
+    width: Annotated[int, Field(ge=1, le=100_000)]
+    height: Annotated[int, Field(ge=1, le=100_000)]
+    scale: Annotated[float, Field(ge=1, le=4)] = 1.0
+    pinned: Annotated[list[Annotated[str, Field(max_length=80)]], Field(max_length=2000)] = []
+    states: States = []
+    reading: Place | None = None
+    held: Place | None = None
+    tangent: LaneId | Literal[""] = ""
+    area: LaneId | Literal[""] = ""
+    against: LaneId | Literal[""] = ""

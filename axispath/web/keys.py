@@ -1,0 +1,51 @@
+"""The keys of the sheet page, as its list of keys shows them."""
+
+from __future__ import annotations
+
+Row = tuple[tuple[str, ...], str]
+KEYS: tuple[tuple[str, tuple[Row, ...]], ...] = (
+    (
+        "Reading, with the plot in focus",
+        (
+            (("←", "→"), "move the reading line; with Shift ten times as far"),
+            ((",", "."), "to the landmark before, to the next"),
+            (("H",), "hold this reading and compare the next with it; again lets it go"),
+            (("T",), "tangent at the reading"),
+            (("A",), "area between the held reading and this one"),
+        ),
+    ),
+    (
+        "View, with the plot in focus",
+        (
+            (("+", "−"), "zoom at the reading line"),
+            (("X", "Shift X"), "zoom the x-axis alone, in and out"),
+            (("Y", "Shift Y"), "zoom the y-axis alone, in and out"),
+            (("Alt ← →", "↑", "↓"), "move the view"),
+            (("B",), "draw a box to zoom into; also a drag with Shift"),
+            (("0",), "frame what matters"),
+            (("Home",), "the standard view, −10 to 10"),
+            (("Backspace", "Shift Backspace"), "previous view, next view"),
+            (("E",), "equal scale"),
+            (("G",), "grid: fine, coarse, none"),
+            (("C",), "clear trails"),
+        ),
+    ),
+    (
+        "Lanes and sliders",
+        (
+            (("Enter",), "add the line in the entry; edit the lane in focus"),
+            (("Alt ↑", "Alt ↓"), "move the lane up, down"),
+            (("← →", "Page ↑ ↓"), "move a slider or a domain’s end; Shift changes how far"),
+            (("Space",), "play the slider in focus; on the plot, all of them"),
+            (("Esc",), "pause everything that plays; leave a line as it was"),
+        ),
+    ),
+    (
+        "Everywhere",
+        (
+            (("Ctrl Z", "Ctrl Y"), "undo, redo"),
+            (("Ctrl Space",), "names to complete, in the entry"),
+            (("?",), "this list"),
+        ),
+    ),
+)

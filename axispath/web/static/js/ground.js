@@ -1,0 +1,156 @@
+// @ts-check
+/** Grid, axes and their numbers, and the rail. */
+
+import { token } from "./style.js";
+import { apart, numbers } from "./ticks.js";
+
+const CLOSEST = 7; // pixels between lines of the fine grid
+/** @typedef {import("./plot.js").Plot} Plot */
+
+/** @param {Plot} plot @param {CanvasRenderingContext2D} context */
+export function drawGrid(plot, context) {
+  const { grid } = plot.ground.typed;
+  if (grid === "none") return;
+  const parts = plot.parts();
+  const { x, y } = plot.ground.ticks;
+  context.lineWidth = 1;
+  if (grid === "fine") {
+    const minorX = finer(x, parts.x, plot.px(apart(x, parts.x)) - plot.px(0));
+    const minorY = finer(y, parts.y, plot.py(0) - plot.py(apart(y, parts.y)));
+    lines(plot, context, "grid-minor", minorX, minorY);
+  }
+  lines(plot, context, "grid", parts.x, parts.y);
+}
+
+/** The step between numbers divided so that it stays a plain one. @param {import("./ticks.js").Step} step @param {[number, number]} part @param {number} pixels @returns {[number, number]} */
+function finer(step, part, pixels) {
+  const thirds = step.sign === "°" && part[0] % 45 !== 0 && part[0] >= 15;
+  const halves = step.sign === "π" && part[0] === 1 && part[1] > 1;
+  const leading = Number(part[0].toPrecision(1).replace(/[.0]|e.*/g, ""));
+  const shares = halves ? 2 : thirds ? 3 : leading === 2 ? 4 : 5;
+  const count = pixels / shares >= CLOSEST ? shares : pixels / 2 >= CLOSEST ? 2 : 1;
+  return [part[0], part[1] * count];
+}
+
+/** @param {Plot} plot @param {CanvasRenderingContext2D} context @param {string} colour @param {[number, number]} across @param {[number, number]} upwards */
+function lines(plot, context, colour, across, upwards) {
+  const { width, height } = plot.size;
+  const { left, right, bottom, top } = plot.view;
+  context.strokeStyle = token(colour);
+  context.beginPath();
+  for (const { at } of numbers(plot.ground.ticks.x, across, left, right)) {
+    const px = Math.round(plot.px(at)) + 0.5;
+    context.moveTo(px, 0);
+    context.lineTo(px, height);
+  }
+  for (const { at } of numbers(plot.ground.ticks.y, upwards, bottom, top)) {
+    const py = Math.round(plot.py(at)) + 0.5;
+    context.moveTo(0, py);
+    context.lineTo(width, py);
+  }
+  context.stroke();
+}
+
+/** @param {Plot} plot @param {CanvasRenderingContext2D} context */
+export function drawAxes(plot, context) {
+  const { width, height } = plot.size;
+  const edge = plot.ground.typed.axes === "edge";
+  const zeroX = edge ? 0.5 : Math.round(plot.px(0)) + 0.5;
+  const zeroY = edge ? height - 0.5 : Math.round(plot.py(0)) + 0.5;
+  context.strokeStyle = token("ink");
+  context.lineWidth = 1.25;
+  context.beginPath();
+  if (zeroX >= 0 && zeroX <= width) {
+    context.moveTo(zeroX, 0);
+    context.lineTo(zeroX, height);
+  }
+  if (zeroY >= 0 && zeroY <= height) {
+    context.moveTo(0, zeroY);
+    context.lineTo(width, zeroY);
+  }
+  context.stroke();
+  context.font = `12px ${token("font")}`;
+  context.fillStyle = token("muted");
+  context.textBaseline = "middle";
+  context.textAlign = "right";
+  // The numbers of y stay in sight when the axis leaves the view.
+  const labels = numbers(plot.ground.ticks.y, plot.parts().y, plot.view.bottom, plot.view.top);
+  const right = numbersAt(plot, context, labels, zeroX);
+  plot.numbersRight = right;
+  for (const { at, text } of labels) {
+    const py = plot.py(at);
+    if (py < 9 || py > height - 9 || (at === 0 && !edge && zeroX > 0 && zeroX < width)) continue;
+    halo(context, text, right, py);
+  }
+}
+
+/** Where the numbers of the y-axis end. @param {Plot} plot @param {CanvasRenderingContext2D} context @param {{text: string}[]} labels @param {number} zeroX */
+function numbersAt(plot, context, labels, zeroX) {
+  const widest = Math.max(0, ...labels.map((l) => context.measureText(l.text).width));
+  return Math.min(Math.max(zeroX - 7, widest + 7), plot.size.width - 8);
+}
+
+/** Text that stays readable over lines. @param {CanvasRenderingContext2D} context @param {string} text @param {number} x @param {number} y */
+function halo(context, text, x, y) {
+  context.strokeStyle = token("plot-ground");
+  context.lineWidth = 4;
+  context.lineJoin = "round";
+  context.strokeText(text, x, y);
+  context.fillText(text, x, y);
+}
+
+/** @param {Plot} plot */
+export function drawRail(plot) {
+  const context = plot.rail.getContext("2d");
+  if (!context) return;
+  const ratio = plot.ratio ?? 1;
+  const height = plot.rail.height / ratio;
+  context.setTransform(ratio, 0, 0, ratio, 0, 0);
+  context.clearRect(0, 0, plot.size.width, height);
+  context.strokeStyle = token("ink");
+  context.fillStyle = token("ink");
+  context.font = `12.5px ${token("font")}`;
+  context.textAlign = "center";
+  context.textBaseline = "middle";
+  context.lineWidth = 1;
+  context.beginPath();
+  for (const { at, text } of numbers(plot.ground.ticks.x, plot.parts().x, plot.view.left, plot.view.right)) {
+    const px = Math.round(plot.px(at)) + 0.5;
+    context.moveTo(px, 0);
+    context.lineTo(px, 5);
+    const half = context.measureText(text).width / 2;
+    if (px - half > 2 && px + half < plot.size.width - 2) context.fillText(text, px, height / 2 + 3);
+  }
+  context.stroke();
+  drawOnly(plot, context, height);
+  for (const x of [plot.held, plot.reading]) {
+    if (x !== null) pointer(context, plot.px(x), x === plot.held);
+  }
+}
+
+/** @param {CanvasRenderingContext2D} context @param {number} px @param {boolean} hollow */
+function pointer(context, px, hollow) {
+  context.fillStyle = token(hollow ? "rail" : "signal");
+  context.strokeStyle = token("signal");
+  context.lineWidth = 1.5;
+  context.beginPath();
+  context.moveTo(px, 1);
+  context.lineTo(px - 6, 9);
+  context.lineTo(px + 6, 9);
+  context.closePath();
+  context.fill();
+  context.stroke();
+}
+
+/** The part of the axis that landmarks are looked for on. @param {Plot} plot @param {CanvasRenderingContext2D} context @param {number} height */
+function drawOnly(plot, context, height) {
+  if (!plot.only) return;
+  const from = plot.px(plot.only.low);
+  const to = plot.px(plot.only.high);
+  const start = Math.max(from, 0);
+  context.fillStyle = token("signal");
+  context.globalAlpha = 0.22;
+  context.fillRect(start, 0, Math.min(to, plot.size.width) - start, height);
+  context.globalAlpha = 1;
+  for (const x of [from, to]) context.fillRect(x - 1, 0, 2, height);
+}

@@ -1,0 +1,175 @@
+// @ts-check
+/** How the plot looks: grid, axes, numbers, title, legend; and taking a picture of it away. */
+
+import { Trouble, fetchFile } from "./api.js";
+import { typeset } from "./formulas.js";
+
+/** @typedef {{typed: Record<string, any>, ticks: any, title: string, xLabel: string, yLabel: string, legend: string}} Ground */
+
+/**
+ * The parts of the page's component for looks.
+ * @param {() => {session: import("./session.js").Session, plot: import("./plot.js").Plot,
+ *   picture: () => object, redraw: () => void}} at
+ * @param {Ground} start
+ */
+export function looksParts(at, start) {
+  return {
+    ground: { ...start.typed },
+    xTicks: { ...start.typed.x_ticks },
+    yTicks: { ...start.typed.y_ticks },
+    hasHead: Boolean(start.title || start.yLabel),
+    groundTrouble: "",
+    takeAway: { format: "png", width: "1200", height: "750", scale: "2" },
+    takeTrouble: "",
+    taking: false,
+
+    /** @param {Ground} found */
+    showGround(found) {
+      const { plot, redraw } = at();
+      plot.ground = /** @type {any} */ (found);
+      if (!dialog("looks").open) {
+        this.ground = { ...found.typed };
+        this.xTicks = { ...found.typed.x_ticks };
+        this.yTicks = { ...found.typed.y_ticks };
+      }
+      this.hasHead = Boolean(found.title || found.yLabel);
+      fill("plot-title", found.title);
+      fill("y-label", found.yLabel);
+      fill("x-label", found.xLabel);
+      fill("legend", found.legend);
+      placeLegend(found.typed);
+      redraw();
+    },
+    setGround() {
+      const ground = { ...this.ground, x_ticks: { ...this.xTicks }, y_ticks: { ...this.yTicks } };
+      this.groundTrouble = "";
+      at().session.change({ edits: [{ do: "set ground", ground }] });
+    },
+    /** @param {string} message */
+    groundRefused(message) {
+      this.groundTrouble = message;
+      const typed = at().session.state.ground.typed;
+      if (!dialog("looks").open) this.ground = { ...typed };
+    },
+    openLooks() {
+      this.groundTrouble = "";
+      dialog("looks").showModal();
+    },
+    closeLooks() {
+      dialog("looks").close();
+    },
+    openKeys() {
+      dialog("keys").showModal();
+    },
+    closeKeys() {
+      dialog("keys").close();
+    },
+    openPicture() {
+      const { width, height } = at().plot.size;
+      this.takeAway = { ...this.takeAway, width: String(width), height: String(height) };
+      this.takeTrouble = "";
+      dialog("picture").showModal();
+    },
+    closePicture() {
+      dialog("picture").close();
+    },
+    async takePicture() {
+      const { session, plot, picture } = at();
+      const { format, width, height, scale } = this.takeAway;
+      const wanted = { ...picture(), format, width: Number(width), height: Number(height), scale: Number(scale) };
+      this.taking = true;
+      this.takeTrouble = "";
+      try {
+        const file = await fetchFile(`/api/sheets/${session.key}/export`, wanted);
+        save(file, `${session.state.name}.${format}`);
+        this.closePicture();
+        plot.canvas.focus();
+      } catch (trouble) {
+        if (!(trouble instanceof Trouble)) throw trouble;
+        this.takeTrouble = trouble.message;
+      } finally {
+        this.taking = false;
+      }
+    },
+    printSheet() {
+      this.closePicture();
+      window.print();
+    },
+    /** The legend is dragged, or moved with the arrow keys. @param {PointerEvent} event */
+    grabLegend(event) {
+      const legend = byId("legend");
+      const box = /** @type {HTMLElement} */ (legend.parentElement).getBoundingClientRect();
+      const dx = event.clientX - legend.getBoundingClientRect().left;
+      const dy = event.clientY - legend.getBoundingClientRect().top;
+      legend.setPointerCapture(event.pointerId);
+      const move = (/** @type {PointerEvent} */ now) => {
+        const x = (now.clientX - dx - box.left) / box.width;
+        const y = (now.clientY - dy - box.top) / box.height;
+        this.ground = { ...this.ground, ...inside(x, y) };
+        placeLegend(this.ground);
+      };
+      const drop = () => {
+        legend.removeEventListener("pointermove", move);
+        legend.removeEventListener("pointerup", drop);
+        legend.removeEventListener("pointercancel", drop);
+        this.setGround();
+      };
+      legend.addEventListener("pointermove", move);
+      legend.addEventListener("pointerup", drop);
+      legend.addEventListener("pointercancel", drop);
+    },
+    /** @param {KeyboardEvent} event */
+    moveLegend(event) {
+      const steps = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };
+      const step = steps[/** @type {keyof typeof steps} */ (event.key)];
+      if (!step) return;
+      event.preventDefault();
+      this.ground = { ...this.ground, ...inside(this.ground.legend_x + step[0] * 0.02, this.ground.legend_y + step[1] * 0.02) };
+      placeLegend(this.ground);
+      this.setGround();
+    },
+    get stepsTyped() {
+      return { x: this.xTicks.kind === "step", y: this.yTicks.kind === "step" };
+    },
+    get isPng() {
+      return this.takeAway.format === "png";
+    },
+    get hasLegend() {
+      return this.ground.legend;
+    },
+  };
+}
+
+/** @param {string} id @returns {HTMLElement} */
+const byId = (id) => /** @type {HTMLElement} */ (document.getElementById(id));
+
+/** @param {string} id */
+const dialog = (id) => /** @type {HTMLDialogElement} */ (byId(id));
+
+/** @param {string} id @param {string} html made by the server */
+function fill(id, html) {
+  const place = byId(id);
+  if (place.dataset.shown === html) return;
+  place.dataset.shown = html;
+  place.innerHTML = html;
+  typeset(place);
+}
+
+/** @param {number} x @param {number} y */
+const inside = (x, y) => ({ legend_x: Math.min(Math.max(x, 0), 0.95), legend_y: Math.min(Math.max(y, 0), 0.95) });
+
+/** @param {Record<string, any>} ground */
+function placeLegend(ground) {
+  const legend = byId("legend");
+  legend.style.left = `${ground.legend_x * 100}%`;
+  legend.style.top = `${ground.legend_y * 100}%`;
+}
+
+/** @param {Blob} file @param {string} name */
+function save(file, name) {
+  const link = document.createElement("a");
+  link.href = URL.createObjectURL(file);
+  link.download = name;
+  link.click();
+  URL.revokeObjectURL(link.href);
+}

@@ -1,0 +1,39 @@
+"""Pictures to take away."""
+
+from __future__ import annotations
+
+from flask import Blueprint, Response
+
+from axispath.core.path.trails import trailed
+from axispath.web.asked import Taking, body
+from axispath.web.landmarks import USUAL
+
+blueprint = Blueprint("taking", __name__, url_prefix="/api")
+
+
+@blueprint.post("/sheets/<key>/export")
+def export(key: str) -> Response:
+    """The plot as it is seen, as a file."""
+    # Matplotlib is loaded with the first picture: most processes never draw one.
+    from axispath.exchange.picture.draw import picture
+    from axispath.exchange.picture.seen import Seen
+    from axispath.exchange.picture.sheet_of_paper import TYPES
+
+    wanted = Taking.model_validate(body())
+    document = wanted.document(key)
+    seen = Seen(
+        document,
+        wanted.width,
+        wanted.height,
+        effort=USUAL,
+        only=wanted.range(document),
+        pinned=frozenset(wanted.pinned),
+        trail=trailed(document, wanted.states),
+        reading=wanted.reading,
+        held=wanted.held,
+        tangent=wanted.tangent,
+        area=wanted.area,
+        against=wanted.against,
+    )
+    data = picture(seen, wanted.format, wanted.scale)
+    return Response(data, mimetype=TYPES[wanted.format])
