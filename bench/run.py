@@ -1,15 +1,16 @@
-"""./axis-path bench [language] [redraw] [path] [pages]"""
+"""./axis-path bench [language] [redraw] [path] [pages] [dragging]"""
 
 from __future__ import annotations
 
 from axispath.command.errors import CommandFailed
-from bench import language, pages, path, redraw
+from bench import dragging, language, pages, path, redraw
 
 PARTS = {
     "language": language.report,
     "redraw": redraw.report,
     "path": path.report,
     "pages": pages.report,
+    "dragging": dragging.report,
 }
 
 

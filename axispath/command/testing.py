@@ -22,8 +22,8 @@ def run_tests(names: list[str]) -> int:
     """All tests, or those named as unittest names them. Gives the exit code."""
     if not names and not _checks_pass():
         return 1
-    with tempfile.TemporaryDirectory(prefix="axispath-test-", dir=_scratch()) as scratch:
-        folder = Path(scratch)
+    with tempfile.TemporaryDirectory(prefix="axispath-test-", dir=scratch()) as made:
+        folder = Path(made)
         with running_cluster(folder, lasting=False) as address:
             environment = {**os.environ, "AXISPATH_TEST_DATABASE": address}
             wanted = names or ["discover", "-s", "tests", "-t", "."]
@@ -33,7 +33,7 @@ def run_tests(names: list[str]) -> int:
     return done.returncode
 
 
-def _scratch() -> str:
+def scratch() -> str:
     """A folder that PostgreSQL's user may pass through."""
     return "/var/tmp" if os.geteuid() == 0 else tempfile.gettempdir()
 

@@ -126,6 +126,8 @@ def path(key: str) -> Response:
     """The paths of all lanes in a view, for strips, plot and the Landmarks page."""
     wanted = Searching.model_validate(body())
     document = wanted.document(key)
+    if not wanted.page:
+        return answered(landmarks.marks_only(document, wanted.range(document)))
     effort = landmarks.LONG if wanted.longer else landmarks.USUAL
     if wanted.moving:
         effort = None

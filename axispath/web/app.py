@@ -33,7 +33,6 @@ def create_app(database: str | None = None, secret_key: str | None = None) -> Fl
             "text/javascript",
             "application/javascript",
             "application/json",
-            "application/octet-stream",
             "image/svg+xml",
         ],
     )

@@ -52,12 +52,16 @@ class Looking(Trying):
 
 
 class Searching(Looking):
-    """A look for landmarks, on a part of the axis where ends are typed."""
+    """A look for landmarks, on a part of the axis where ends are typed.
+
+    Without the ``page`` they are for plot and strips alone, while something moves.
+    """
 
     low: Typed = ""
     high: Typed = ""
     longer: bool = False
     moving: bool = False
+    page: bool = True
 
     def range(self, document: Document) -> Range | None:
         """The part of the axis; None for all of the view or the domains."""

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import logging
 import multiprocessing
+import os
 import time
 from collections import OrderedDict
 from concurrent.futures import TimeoutError as OutOfTime
@@ -132,9 +133,15 @@ def get_ready() -> ProcessPool:
     with _lock:
         if _pool is None or not _pool.active:
             context = multiprocessing.get_context("spawn")
-            _pool = ProcessPool(max_workers=1, context=context, initializer=_warm)
+            _pool = ProcessPool(max_workers=1, context=context, initializer=_start)
             _pool.schedule(_warm)  # the process starts with its first job
         return _pool
+
+
+def _start() -> None:
+    """Give way to whatever answers people: exact forms never delay a number."""
+    os.nice(15)
+    _warm()
 
 
 def _warm() -> None:

@@ -129,6 +129,14 @@ class Page:
     words: str
     settled: str
     can_look_longer: bool
+    moving: bool = False
+
+
+def marks_only(document: Document, only: Range | None) -> dict[str, Any]:
+    """Landmarks for plot and strips alone, while something moves."""
+    found = moving_survey(document, only)
+    lanes = [_lane_for_script(lane, path, document.digits) for lane, path in found.lanes]
+    return {"lanes": lanes, "crossings": [], "landmarks": None}
 
 
 def landmarks(document: Document, effort: Effort | None, only: Range | None) -> Page:
@@ -158,6 +166,7 @@ def landmarks(document: Document, effort: Effort | None, only: Range | None) -> 
         in_words(document, found),
         settled if groups else "",
         effort is USUAL and _worth_longer(found),
+        effort is None,
     )
 
 

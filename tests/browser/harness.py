@@ -85,7 +85,8 @@ class Line:
 class Server:
     """gunicorn as ./axis-path serve runs it; can be stopped and started again."""
 
-    def __init__(self):
+    def __init__(self, workers=1):
+        self.workers = workers
         url = make_url(address())
         self.line = Line(url.host, url.port)
         self.database = url.set(port=self.line.port).render_as_string(hide_password=False)
@@ -101,7 +102,12 @@ class Server:
             "axispath.web.wsgi:app",
             "--log-level=critical",
         ]
-        command += [f"--bind=127.0.0.1:{self.port}", "--worker-class=gthread", "--threads=6"]
+        command += [
+            f"--bind=127.0.0.1:{self.port}",
+            "--worker-class=gthread",
+            "--threads=6",
+            f"--workers={self.workers}",
+        ]
         command += ["--preload", "--no-control-socket"]
         environment = {**os.environ, "DATABASE_URL": self.database, "AXISPATH_SECRET_KEY": "tests"}
         self.process = subprocess.Popen(

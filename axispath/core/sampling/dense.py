@@ -18,6 +18,8 @@ PROBES = 24  # in a column
 WINDOW = 2  # columns on either side that are counted together with one
 TURNS = 9  # of the curve in these, from which on they are a band
 AROUND = 6  # columns on either side of a turn that are probed
+NEAR = 24  # columns on either side in which turns of the samples are counted
+CROWD = 3  # turns in these, below which nothing is probed
 LEAST = 1.0  # pixels: a turn smaller than that does not show
 GOLDEN = 0.6180339887498949
 
@@ -50,7 +52,7 @@ def dense_columns(
 
 
 def _suspects(x: Floats, y: Floats, left: float, pixel: float) -> NDArray[np.int64]:
-    """Columns near a sample at which the curve turns."""
+    """Columns near samples at which the curve turns; turns that are alone are left out."""
     step = np.diff(y)
     turns = (step[:-1] * step[1:] < 0) & (np.abs(step[:-1]) > LEAST) & (np.abs(step[1:]) > LEAST)
     missing = np.isnan(step)
@@ -61,6 +63,11 @@ def _suspects(x: Floats, y: Floats, left: float, pixel: float) -> NDArray[np.int
     first = int(np.floor((x[0] - left) / pixel))
     last = int(np.ceil((x[-1] - left) / pixel * (1 - 1e-12))) - 1
     middle = np.floor((x[at] - left) / pixel).astype(np.int64)
+    first_near = np.searchsorted(middle, middle - NEAR)
+    last_near = np.searchsorted(middle, middle + NEAR, side="right")
+    middle = middle[last_near - first_near >= CROWD]
+    if not len(middle):
+        return middle
     near = np.unique(np.concatenate([middle + k for k in range(-AROUND, AROUND + 1)]))
     return near[(near >= first) & (near <= last)]
 

@@ -28,7 +28,7 @@ from axispath.core.arithmetic.rationals import exact_registers
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.language.errors import LanguageError
 from axispath.core.language.scope import Scope
-from axispath.core.language.statement import heading, parse_statement
+from axispath.core.language.statement import Heading, heading, parse_statement
 from axispath.core.language.tree import (
     Call,
     Domain,
@@ -161,13 +161,13 @@ def resolve(document: Document) -> Sheet:
 
 @lru_cache(maxsize=256)
 def _resolve(lanes: tuple[Lane, ...], unit: AngleUnit) -> Sheet:
-    scope = scope_of(lanes)
+    names = _names(scope_of(lanes))
     statements: dict[str, Statement] = {}
     errors: dict[str, LanguageError] = {}
     taken: set[str] = set()
     for lane in lanes:
         try:
-            statement = parse_statement(lane.text, scope)
+            statement = _read(lane.text, names)
             name = statement.name or lane.name
             if name in taken:
                 raise LanguageError(
@@ -194,6 +194,27 @@ def _resolve(lanes: tuple[Lane, ...], unit: AngleUnit) -> Sheet:
     return Sheet(tuple(found))
 
 
+Names = tuple[tuple[tuple[str, int], ...], frozenset[str], tuple[tuple[str, str], ...]]
+
+
+def _names(scope: Scope) -> Names:
+    """The names of a scope as a key: the same line under the same names reads the same."""
+    return tuple(scope.functions.items()), scope.values, tuple(scope.signatures.items())
+
+
+@lru_cache(maxsize=4096)
+def _read(text: str, names: Names) -> Statement:
+    functions, values, signatures = names
+    return parse_statement(
+        text, Scope(catalogue.VOCABULARY, dict(functions), values, dict(signatures))
+    )
+
+
+@lru_cache(maxsize=4096)
+def _heading(text: str) -> Heading:
+    return heading(text, catalogue.VOCABULARY)
+
+
 def scope_of(lanes: tuple[Lane, ...], without: str | None = None) -> Scope:
     """The names that lanes define, but for the lane ``without``."""
     functions: dict[str, int] = {}
@@ -203,7 +224,7 @@ def scope_of(lanes: tuple[Lane, ...], without: str | None = None) -> Scope:
         if lane.id == without:
             continue
         try:
-            head = heading(lane.text, catalogue.VOCABULARY)
+            head = _heading(lane.text)
         except LanguageError:
             continue
         name = head.name or lane.name

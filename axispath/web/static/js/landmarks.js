@@ -32,12 +32,13 @@ export class Landmarks {
     return `axispath labels ${this.told.key()}`;
   }
 
-  /** Show what the server found, with rows opened and selected as before. @param {string} html @param {Mark[]} marks */
+  /** Show what the server found, with rows opened and selected as before; no page where only the marks have moved. @param {string | null} html @param {Mark[]} marks */
   show(html, marks) {
+    this.marks = [...marks].sort((a, b) => a.x - b.x);
+    if (html === null) return;
     const focused = /** @type {HTMLElement | null} */ (document.activeElement)?.closest("[data-mark]")?.getAttribute("data-mark");
     const scrolled = this.page.parentElement?.scrollTop ?? 0;
     this.page.innerHTML = html;
-    this.marks = [...marks].sort((a, b) => a.x - b.x);
     for (const row of this.page.querySelectorAll("tr[data-mark]")) this.dress(row);
     this.unpinButton();
     if (this.page.parentElement) this.page.parentElement.scrollTop = scrolled;
@@ -55,7 +56,8 @@ export class Landmarks {
     const open = this.opened.has(key);
     row.classList.toggle("is-selected", key === this.selected);
     row.querySelector('[data-act="why"]')?.setAttribute("aria-expanded", String(open));
-    const detail = /** @type {HTMLElement | null} */ (row.nextElementSibling);
+    const next = /** @type {HTMLElement | null} */ (row.nextElementSibling);
+    const detail = next?.classList.contains("detail") ? next : null;
     if (detail) detail.hidden = !open;
     detail?.querySelector('[data-act="pin"]')?.setAttribute("aria-pressed", String(this.pinned.has(key)));
     const exact = this.exact.get(key);

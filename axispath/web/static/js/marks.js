@@ -15,6 +15,16 @@ export function drawMarks(plot, context) {
   for (const mark of plot.crossings) drawMark(plot, context, mark, token("ink"));
 }
 
+/** @type {Map<string, Path2D>} */
+const paths = new Map();
+
+/** @param {string} d */
+function pathOf(d) {
+  const known = paths.get(d) ?? new Path2D(d);
+  paths.set(d, known);
+  return known;
+}
+
 /** All landmarks that show. @param {Plot} plot @returns {Mark[]} */
 const all = (plot) => [...plot.marks.values(), plot.crossings].flat();
 
@@ -37,7 +47,7 @@ function drawMark(plot, context, mark, colour) {
     context.lineWidth = kind === "intersection" ? 2.25 : 1.75;
     if (mark.key === plot.selected) ring(context);
     for (const part of shapeParts(kind, closed, colour)) {
-      const path = new Path2D(part.path);
+      const path = pathOf(part.path);
       if (part.fill !== "none") {
         context.fillStyle = part.fill;
         context.fill(path);

@@ -18,7 +18,7 @@ import { toPixelX, toPixelY } from "./view.js";
  * @typedef {{key: string, kind: string, x: number, y: number | null, left: number | null,
  *   right: number | null, closed: boolean, label: string}} Mark
  * @typedef {{id: string, curve: Float32Array, band: Float32Array, samples: Float32Array}} Curve
- * @typedef {{view: View, curves: Map<string, Curve>}} Picture
+ * @typedef {{view: View, curves: Map<string, Curve>, shows?: object[]}} Picture
  * @typedef {{view: View, curves: {id: string, curve: Float32Array, band: Float32Array}[], marks: {id: string, x: number, y: number}[]}} Trails
  * @typedef {{typed: {grid: string, axes: string, equal: boolean}, ticks: {x: import("./ticks.js").Step, y: import("./ticks.js").Step}}} Ground
  */
@@ -59,14 +59,14 @@ export class Plot {
     /** A box being drawn, in pixels. @type {null | {x: number, y: number, toX: number, toY: number}} */
     this.box = null;
     this.asked = false;
+    this.below = document.createElement("canvas");
+    this.groundKnown = "";
     /** @type {string | null} */
     this.selected = null;
     /** @type {Set<string>} */
     this.pinned = new Set();
     /** @type {{low: number, high: number} | null} */
     this.only = null;
-    /** Told after each drawing, for measuring. @type {null | (() => void)} */
-    this.drawn = null;
   }
 
   /** Fit the canvases to their boxes. Gives whether the size changed. */
@@ -113,7 +113,8 @@ export class Plot {
     requestAnimationFrame(() => {
       this.asked = false;
       this.draw();
-      this.drawn?.();
+      // For whoever measures: what is on the canvas now.
+      window.dispatchEvent(new CustomEvent("axispath-drawn", { detail: this.picture?.shows ?? [] }));
     });
   }
 
@@ -132,15 +133,31 @@ export class Plot {
     return apart(this.ground.ticks.x, this.parts().x);
   }
 
+  /** Grid and axes, drawn anew only when the view or their looks have changed: most movements change neither. */
+  groundBelow() {
+    const { width, height } = this.size;
+    const { left, right, bottom, top } = this.view;
+    const known = JSON.stringify([left, right, bottom, top, width, height, this.ratio, this.ground.typed, this.ground.ticks, token("plot-ground")]);
+    if (known !== this.groundKnown) {
+      this.groundKnown = known;
+      this.below.width = this.canvas.width;
+      this.below.height = this.canvas.height;
+      const context = /** @type {CanvasRenderingContext2D} */ (this.below.getContext("2d"));
+      context.setTransform(this.ratio ?? 1, 0, 0, this.ratio ?? 1, 0, 0);
+      context.fillStyle = token("plot-ground");
+      context.fillRect(0, 0, width, height);
+      drawGrid(this, context);
+      drawAxes(this, context);
+    }
+    return this.below;
+  }
+
   draw() {
     const context = this.canvas.getContext("2d");
     if (!context || !this.size.width) return;
     const { width, height } = this.size;
     context.setTransform(this.ratio ?? 1, 0, 0, this.ratio ?? 1, 0, 0);
-    context.fillStyle = token("plot-ground");
-    context.fillRect(0, 0, width, height);
-    drawGrid(this, context);
-    drawAxes(this, context);
+    context.drawImage(this.groundBelow(), 0, 0, width, height);
     drawArea(this, context);
     drawTrails(this, context);
     for (const x of [this.held, this.reading]) this.drawReadingLine(context, x);

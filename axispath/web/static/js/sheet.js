@@ -20,6 +20,7 @@ import { equalled, zoomed } from "./view.js";
 const REST = 110; // ms without movement after which a path is asked for
 const EXACT = 220; // and exact forms, which may take longer
 const FOLLOW = 90; // between two landmark scans while something moves
+const LISTS = 450; // and between two lists of them, and tables
 const LATE = 1500; // until they are asked for again
 const SAVE_VIEW = 400;
 const VIEWS_KEPT = 50;
@@ -41,7 +42,7 @@ export function sheet() {
   const exacts = new Latest();
   /** @type {Record<string, ReturnType<typeof setTimeout>>} */
   const timers = {};
-  /** @type {Record<string, () => void>} */
+  /** @type {Record<string, () => unknown>} */
   const last = {};
   /** @type {import("./view.js").View[]} */
   const views = [];
@@ -59,18 +60,24 @@ export function sheet() {
   };
 
   /** Work that must not be asked for at every movement: at once, then at most every ``wait``. */
-  const sometimes = (/** @type {string} */ name, /** @type {number} */ wait, /** @type {() => void} */ work) => {
+  const sometimes = (/** @type {string} */ name, /** @type {number} */ wait, /** @type {() => unknown} */ work) => {
     if (timers[name]) {
       last[name] = work;
       return;
     }
-    work();
-    timers[name] = setTimeout(() => {
+    const again = () => {
       delete timers[name];
       const missed = last[name];
       delete last[name];
       if (missed) sometimes(name, wait, missed);
-    }, wait);
+    };
+    // What takes long is done less often, so that it never holds up the picture.
+    const before = performance.now();
+    timers[name] = setTimeout(again, 10_000);
+    Promise.resolve(work()).then(() => {
+      clearTimeout(timers[name]);
+      timers[name] = setTimeout(again, Math.max(wait, 2 * (performance.now() - before)));
+    });
   };
 
   const own = {
@@ -539,9 +546,12 @@ export function sheet() {
       trails.pass(preview);
       this.hasTrails = trails.states.length > 0;
       sometimes("follow", FOLLOW, () => {
-        this.askPath({ moving: true });
-        this.askValues();
         this.readAgain();
+        return this.askPath({ moving: true, page: false });
+      });
+      sometimes("lists", LISTS, () => {
+        this.askValues();
+        return this.askPath({ moving: true });
       });
     },
     dragBracket(/** @type {string} */ id, /** @type {string} */ end, /** @type {number} */ value) {
@@ -549,7 +559,7 @@ export function sheet() {
       preview = [domainEdit(id, end, value)];
       strips.draw(plot.lanes);
       this.askPicture();
-      sometimes("follow", FOLLOW, () => this.askPath({ moving: true }));
+      sometimes("follow", FOLLOW, () => this.askPath({ moving: true, page: false }));
     },
 
     askPicture() {
@@ -558,7 +568,7 @@ export function sheet() {
       pictures.run(async () => {
         const wanted = { head: session.state.head, view: plot.view, ...plot.size, preview };
         await quietly(async () => {
-          plot.picture = await fetchPicture(session.key, wanted);
+          plot.picture = { ...(await fetchPicture(session.key, wanted)), shows: wanted.preview };
           plot.ask();
         });
       });
@@ -567,9 +577,9 @@ export function sheet() {
     search(more = {}) {
       return { head: session.state.head, view: plot.view, preview, ...this.only, ...more };
     },
-    /** @param {{longer?: boolean, moving?: boolean}} [how] */
+    /** @param {{longer?: boolean, moving?: boolean, page?: boolean}} [how] */
     askPath(how = {}) {
-      paths.run(async () => {
+      const asked = paths.run(async () => {
         try {
           this.showPaths(await send("POST", `/api/sheets/${session.key}/path`, this.search(how)));
           this.onlyTrouble = "";
@@ -579,6 +589,7 @@ export function sheet() {
         }
       });
       if (!how.moving) later("exact", EXACT, () => this.askExact());
+      return asked;
     },
     /** Exact forms; asked again where they were not ready in time. @param {number} [again] */
     askExact(again = 2) {
@@ -604,6 +615,10 @@ export function sheet() {
         strips.paths.set(lane.id, held_now ? { ...lane, low: held_now.low, high: held_now.high } : lane);
       }
       found.show(path.landmarks, [...plot.marks.values(), plot.crossings].flat());
+      if (path.landmarks === null) {
+        this.redraw();
+        return;
+      }
       this.emptyText = path.explanation;
       this.emptyFrame = path.canFrame;
       this.plotWords = path.words;

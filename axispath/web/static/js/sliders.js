@@ -2,7 +2,7 @@
 /** Sliders on the strips of number lanes: drag, keys, wheel, and play. */
 
 import { token } from "./style.js";
-import { element, place } from "./svg.js";
+import { element, place, write } from "./svg.js";
 import { niceStep, rounded } from "./view.js";
 
 const HEIGHT = 44;
@@ -76,7 +76,8 @@ export class Sliders {
       const svg = /** @type {SVGSVGElement | null} */ (this.list.querySelector(`.lane[data-lane="${lane.id}"] .slider`));
       if (svg) this.drawOne(svg, lane);
       const button = this.list.querySelector(`.lane[data-lane="${lane.id}"] [data-act="play"]`);
-      button?.setAttribute("aria-pressed", String(this.playing.has(lane.id)));
+      const pressed = String(this.playing.has(lane.id));
+      if (button?.getAttribute("aria-pressed") !== pressed) button?.setAttribute("aria-pressed", pressed);
     }
   }
 
@@ -86,7 +87,7 @@ export class Sliders {
     const width = this.told.width();
     const value = this.value(lane);
     const at = this.px(lane, value, width);
-    svg.setAttribute("viewBox", `0 0 ${width} ${HEIGHT}`);
+    place(svg, { viewBox: `0 0 ${width} ${HEIGHT}` });
     if (!svg.firstChild) this.make(svg, lane);
     const [track, passed, from, to, thumb, shown] = /** @type {SVGElement[]} */ ([...svg.children]);
     const y = HEIGHT / 2 + 5;
@@ -94,11 +95,10 @@ export class Sliders {
     place(passed, { x1: MARGIN, x2: at, y1: y, y2: y });
     place(from, { x: MARGIN, y: 15 });
     place(to, { x: width - MARGIN, y: 15 });
-    from.textContent = label(low);
-    to.textContent = label(high);
-    thumb.setAttribute("transform", `translate(${at} ${y})`);
-    place(thumb, { "aria-valuenow": value, "aria-valuemin": low, "aria-valuemax": high, "aria-valuetext": label(value) });
-    shown.textContent = label(value);
+    write(from, label(low));
+    write(to, label(high));
+    place(thumb, { transform: `translate(${at} ${y})`, "aria-valuenow": value, "aria-valuemin": low, "aria-valuemax": high, "aria-valuetext": label(value) });
+    write(shown, label(value));
     place(shown, { x: Math.min(Math.max(at, MARGIN + 60), width - MARGIN - 60), y: 15 });
   }
 

@@ -2,7 +2,7 @@
 /** Draws each lane's strip on the x-axis of the plot, and lets its end brackets be dragged. */
 
 import { laneColour, shapeParts, token } from "./style.js";
-import { element } from "./svg.js";
+import { element, place } from "./svg.js";
 import { fromPixelX, niceStep, rounded, toPixelX } from "./view.js";
 
 const HEIGHT = 44;
@@ -53,7 +53,7 @@ export class Strips {
       ? document.activeElement?.getAttribute("data-end")
       : null;
     const width = this.plot.size.width;
-    svg.setAttribute("viewBox", `0 0 ${width} ${HEIGHT}`);
+    place(svg, { viewBox: `0 0 ${width} ${HEIGHT}` });
     const path = this.paths.get(lane.id);
     const parts = path ? this.parts(lane, path) : [];
     svg.replaceChildren(...parts);

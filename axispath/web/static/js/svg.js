@@ -11,7 +11,14 @@ export function element(name, attributes, text) {
   return made;
 }
 
-/** @param {SVGElement} part @param {Record<string, string | number>} attributes */
+/** Set what has changed: setting an attribute to what it is lays out all text of the drawing anew. @param {SVGElement} part @param {Record<string, string | number>} attributes */
 export function place(part, attributes) {
-  for (const [key, value] of Object.entries(attributes)) part.setAttribute(key, String(value));
+  for (const [key, value] of Object.entries(attributes)) {
+    if (part.getAttribute(key) !== String(value)) part.setAttribute(key, String(value));
+  }
+}
+
+/** @param {Element} part @param {string} text */
+export function write(part, text) {
+  if (part.textContent !== text) part.textContent = text;
 }
