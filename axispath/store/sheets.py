@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import secrets
+import time
 from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime
@@ -10,12 +11,14 @@ from datetime import datetime
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
+from axispath.core.arithmetic.patience import Patience
 from axispath.core.path.framing import settled
 from axispath.core.sheet.document import Document, View
 from axispath.core.sheet.edits import Edit, apply, describe, with_view
 from axispath.core.sheet.refused import EditRefused
 from axispath.store.models import Person, Revision, Sheet
 
+FRAMING = Patience(0.4, time.perf_counter)  # of one lane, in choosing a view for it
 MAX_SHEETS = 500
 MAX_REVISIONS = 20_000
 
@@ -106,7 +109,7 @@ def change(
     document = _document(session, sheet)
     for edit in edits:
         label = describe(document, edit)
-        after = settled(document, apply(document, edit))
+        after = settled(document, apply(document, edit), FRAMING)
         if after != document:
             document = after
             _add_revision(session, sheet, sheet.head, label, document)

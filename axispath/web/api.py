@@ -107,7 +107,7 @@ def picture(key: str) -> Response:
     wanted = Picturing.model_validate(body())
     document = wanted.tried(key)
     frame = frame_of(wanted.view, wanted.width, wanted.height)
-    data = encoded_picture(document, resolve(document), frame)
+    data = encoded_picture(document, resolve(document), frame, wanted.patient, wanted.only)
     return Response(data, mimetype="application/octet-stream")
 
 

@@ -4,14 +4,18 @@ from __future__ import annotations
 
 import logging
 import os
+import time
 from datetime import timedelta
+from typing import Any
 
 from flask import Flask
 from flask_compress import Compress
 
+from axispath.core.arithmetic.patience import Patience, limited
 from axispath.store.database import Store
 from axispath.web import api, assets, handbook, pages, security, shelf_api, taking, troubles
 
+REQUEST = Patience(10.0, time.perf_counter)  # what one request may compute, all in all
 MAX_REQUEST = 200_000  # bytes; the longest honest request is a few lanes of 2,000 characters
 
 
@@ -41,6 +45,13 @@ def create_app(database: str | None = None, secret_key: str | None = None) -> Fl
     security.protect(app)
     troubles.answer(app)
     assets.serve_versioned(app)
+    wsgi = app.wsgi_app
+
+    def timed(*request: Any) -> Any:
+        with limited(REQUEST):
+            return wsgi(*request)
+
+    app.wsgi_app = timed  # type: ignore[method-assign]
     app.register_blueprint(pages.blueprint)
     app.register_blueprint(api.blueprint)
     app.register_blueprint(taking.blueprint)

@@ -81,6 +81,8 @@ class Picturing(Looking):
 
     width: Pixels
     height: Pixels
+    patient: bool = False
+    only: Annotated[list[LaneId], Field(max_length=200)] = []
 
 
 class Reading(Trying):

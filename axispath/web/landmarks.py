@@ -10,6 +10,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass, field
 from typing import Any
 
+from axispath.core.arithmetic.patience import OutOfTime, Patience, limited
 from axispath.core.language.numbers import decimal, full_precision, listed
 from axispath.core.path.labels import (
     crossing_key,
@@ -41,6 +42,8 @@ from axispath.core.table.words import (
 )
 
 USUAL = Effort(20_000, 0.15, time.perf_counter)
+MOVING = Patience(0.08, time.perf_counter)  # of one lane, while something moves
+WORDS = Patience(0.5, time.perf_counter)
 LONG = Effort(600_000, 3.0, time.perf_counter)
 
 KIND_NAMES = {
@@ -134,7 +137,7 @@ class Page:
 
 def marks_only(document: Document, only: Range | None) -> dict[str, Any]:
     """Landmarks for plot and strips alone, while something moves."""
-    found = moving_survey(document, only)
+    found = moving_survey(document, only, MOVING)
     lanes = [_lane_for_script(lane, path, document.digits) for lane, path in found.lanes]
     return {"lanes": lanes, "crossings": [], "landmarks": None}
 
@@ -144,14 +147,18 @@ def landmarks(document: Document, effort: Effort | None, only: Range | None) -> 
 
     Without an effort nothing is proved: that is for while something moves.
     """
-    found = survey(document, effort, only) if effort else moving_survey(document, only)
+    found = survey(document, effort, only) if effort else moving_survey(document, only, MOVING)
     digits = document.digits
     groups = [_group(lane, path, digits) for lane, path in found.lanes if path is not None]
     groups += [_meeting(crossing, digits) for crossing in found.crossings]
     if len(found.lanes) > MOST_CROSSED:
         note = f"Intersections are looked for among the first {MOST_CROSSED} functions shown."
         groups.append(Group("more functions", None, "", note, False, []))
-    explanation, can_frame = explain_empty(document, found)
+    try:
+        with limited(WORDS):
+            explanation, can_frame = explain_empty(document, found)
+    except OutOfTime:  # the picture says so too
+        explanation, can_frame = "", False
     complete = all(group.complete for group in groups)
     settled = "every landmark found and settled" if complete else "some stretches are not settled"
     if effort is None:

@@ -10,30 +10,48 @@ pairs, with a first pair of NaN where they are to be joined.
 from __future__ import annotations
 
 import struct
-from collections.abc import Iterable
+import time
+from collections.abc import Iterable, Sequence
 from typing import Any
 
 import numpy as np
 import orjson
 from numpy.typing import NDArray
 
+from axispath.core.arithmetic.patience import OutOfTime, Patience, limited
 from axispath.core.sampling.lanes import drawn_lane, drawn_samples
 from axispath.core.sampling.view import Frame
 from axispath.core.sheet.document import Document, View
 from axispath.core.sheet.resolve import Sheet, resolve
 
 Part = NDArray[np.float32]
+SHORT = Patience(0.12, time.perf_counter)  # for one lane, while something moves
+LONG = Patience(4.0, time.perf_counter)  # when it is the only one still missing
 
 
-def encoded_picture(document: Document, sheet: Sheet, frame: Frame) -> bytes:
-    """All visible curves of a sheet in a frame."""
-    curves = []
+def encoded_picture(
+    document: Document, sheet: Sheet, frame: Frame, patient: bool = False, only: Sequence[str] = ()
+) -> bytes:
+    """The visible curves of a sheet in a frame, or ``only`` those of some lanes.
+
+    A lane that takes longer than it is given is left out and named in ``cut``, so that it never
+    holds up the others; ``patient`` gives it more.
+    """
+    curves: list[tuple[str, dict[str, Part]]] = []
+    cut = []
     for lane in sheet.functions():
-        drawn = drawn_lane(lane, frame)
-        samples = drawn_samples(document, lane, frame)
+        if only and lane.lane.id not in only:
+            continue
+        try:
+            drawn = drawn_lane(lane, frame, LONG if patient else SHORT)
+            with limited(LONG if patient else SHORT):
+                samples = drawn_samples(document, lane, frame)
+        except OutOfTime:
+            cut.append(lane.lane.id)
+            continue
         parts = {"curve": drawn.strokes, "band": drawn.band, "samples": samples}
         curves.append((lane.lane.id, parts))
-    return encoded({"view": _view(frame)}, curves)
+    return encoded({"view": _view(frame), "cut": cut}, curves)
 
 
 def encoded_trails(frame: Frame, documents: Iterable[Document], marks: list[Any]) -> bytes:
@@ -42,7 +60,10 @@ def encoded_trails(frame: Frame, documents: Iterable[Document], marks: list[Any]
     for document in documents:
         for lane in resolve(document).functions():
             if lane.lane.style.trail == "curve":
-                drawn = drawn_lane(lane, frame)
+                try:
+                    drawn = drawn_lane(lane, frame, SHORT)
+                except OutOfTime:
+                    continue
                 curves.append((lane.lane.id, {"curve": drawn.strokes, "band": drawn.band}))
     return encoded({"view": _view(frame), "marks": marks}, curves)
 

@@ -27,7 +27,7 @@ from axispath.core.sheet.resolve import ResolvedLane, resolve, scope_of
 from axispath.core.sheet.sliders import SliderRange, is_slider, slider_range, usual_range
 from axispath.core.table.rows import TableRefused, number, places
 from axispath.core.table.values import column
-from axispath.store.sheets import Opened
+from axispath.store.sheets import FRAMING, Opened
 from axispath.web.ground import ground_view, own_colours
 from axispath.web.reading_back import nearest
 
@@ -295,7 +295,7 @@ def table(document: Document, page: int) -> dict[str, Any]:
 
 def framed(document: Document) -> View:
     """A view of what matters on a sheet; the standard view of an empty one."""
-    return framing.frame(resolve(document).functions()) or View()
+    return framing.frame(resolve(document).functions(), FRAMING) or View()
 
 
 def limit(document: Document, text: str, name: str) -> float:

@@ -10,6 +10,7 @@ from flask_wtf.csrf import CSRFError
 from pydantic import ValidationError
 from werkzeug.exceptions import HTTPException
 
+from axispath.core.arithmetic.patience import OutOfTime
 from axispath.core.sheet.refused import EditRefused
 from axispath.core.table.rows import TableRefused
 from axispath.store.database import StoreGone
@@ -35,6 +36,11 @@ def answer(app: Flask) -> None:
     @app.errorhandler(TableRefused)
     def no_table(error: TableRefused) -> ResponseReturnValue:
         return jsonify(kind="refused", message=error.message, field=error.field), 422
+
+    @app.errorhandler(OutOfTime)
+    def too_long(_: OutOfTime) -> ResponseReturnValue:
+        message = "This takes too long to compute: its time was cut."
+        return jsonify(kind="refused", message=message), 422
 
     @app.errorhandler(ValidationError)
     def invalid(error: ValidationError) -> ResponseReturnValue:

@@ -11,6 +11,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Any
 
+from axispath.core.arithmetic.patience import time_check
 from axispath.core.language.tree import Domain, Expression
 
 MAX_STEPS = 6_000
@@ -90,10 +91,13 @@ class Bound:
         return self.run_all(*inputs)[self.result]
 
     def run_all(self, *inputs: Any) -> list[Any]:
-        """The results of all steps for these inputs."""
+        """The results of all steps for these inputs. May raise OutOfTime: see patience.py."""
+        check = time_check()
         registers = list(self.registers)
         registers[: len(inputs)] = inputs
         for index, operation, operands in self.work:
+            if check is not None:
+                check()
             if len(operands) == 2:
                 registers[index] = operation(registers[operands[0]], registers[operands[1]])
             else:

@@ -22,22 +22,23 @@ class Budget:
         clock: Callable[[], float] | None = None,
     ) -> None:
         self.left = evaluations
-        self._clock = clock
+        self.seconds = seconds or 0.0
+        self.clock = clock
         self._until = clock() + seconds if clock and seconds is not None else None
 
     def spend(self) -> None:
         """Take one evaluation."""
         self.left -= 1
-        looks = self._clock is not None and self.left % LOOK_EVERY == 0
-        if looks and self._clock() > self._until:  # type: ignore[misc, operator]
+        looks = self.clock is not None and self.left % LOOK_EVERY == 0
+        if looks and self.clock() > self._until:  # type: ignore[misc, operator]
             self.left = min(self.left, 0)
 
     def part(self, of: int) -> Budget:
         """A share of what is left, of the time too."""
-        if self._clock is None or self._until is None:
+        if self.clock is None or self._until is None:
             return Budget(self.left // max(of, 1))
-        seconds = max(0.0, self._until - self._clock()) / max(of, 1)
-        return Budget(self.left // max(of, 1), seconds, self._clock)
+        seconds = max(0.0, self._until - self.clock()) / max(of, 1)
+        return Budget(self.left // max(of, 1), seconds, self.clock)
 
     @property
     def spent(self) -> bool:

@@ -10,7 +10,7 @@ from flint import arb
 
 from axispath.core.arithmetic.balls import BallFunction, nearest, precision
 from axispath.core.arithmetic.interval import End
-from axispath.core.arithmetic.program import Program
+from axispath.core.arithmetic.program import Program, TooLarge
 from axispath.core.arithmetic.rationals import folded
 from axispath.core.arithmetic.reasons import why_undefined
 from axispath.core.arithmetic.unit import AngleUnit
@@ -27,6 +27,7 @@ from axispath.core.path.landmark import (
     Method,
     Open,
     Path,
+    Reason,
     Span,
     Stretch,
     Undefined,
@@ -43,14 +44,34 @@ def find_path(
     plan: Program, unit: AngleUnit, low: End, high: End, budget: Budget | int = EVALUATIONS
 ) -> Path:
     """Where a function is defined and breaks, its zeros, extrema, inflections and spans."""
-    return _Search(plan, unit, low, high, budget, (0, 1, 2)).path()
+    return _searched(plan, unit, low, high, budget, (0, 1, 2))
 
 
 def find_zeros(
     plan: Program, unit: AngleUnit, low: End, high: End, budget: Budget | int = EVALUATIONS
 ) -> Path:
     """The zeros alone, and the stretches on which the function is zero."""
-    return _Search(plan, unit, low, high, budget, (0,)).path()
+    return _searched(plan, unit, low, high, budget, (0,))
+
+
+def _searched(
+    plan: Program,
+    unit: AngleUnit,
+    low: End,
+    high: End,
+    budget: Budget | int,
+    levels: tuple[int, ...],
+) -> Path:
+    try:
+        return _Search(plan, unit, low, high, budget, levels).path()
+    except TooLarge:
+        # The steps that may break are too many to be taken apart: nothing is claimed.
+        return untouched(low.x, high.x)
+
+
+def untouched(low: float, high: float) -> Path:
+    """A path of which nothing is known: there was more to search than could be."""
+    return Path(low, high, (), (), (Open(low, high, Reason.BUDGET),), (), ())
 
 
 class _Search:

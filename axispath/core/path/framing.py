@@ -7,6 +7,7 @@ from collections.abc import Iterable
 
 import numpy as np
 
+from axispath.core.arithmetic.patience import OutOfTime, Patience, limited
 from axispath.core.path.landmark import BREAKS, Kind, Path
 from axispath.core.path.lanes import Effort, path_of
 from axispath.core.sheet.document import Document, View
@@ -23,9 +24,12 @@ LARGEST = 1e9
 Box = tuple[float, float, float, float]
 
 
-def frame(lanes: Iterable[ResolvedLane]) -> View | None:
-    """A view of everything that matters in these lanes; None where there is nothing to see."""
-    boxes = [box for lane in lanes if (box := _box(lane)) is not None]
+def frame(lanes: Iterable[ResolvedLane], patience: Patience | None = None) -> View | None:
+    """A view of everything that matters in these lanes; None where there is nothing to see.
+
+    A lane that takes longer than ``patience`` has no say.
+    """
+    boxes = [box for lane in lanes if (box := _box(lane, patience)) is not None]
     if not boxes:
         return None
     left, bottom = min(b[0] for b in boxes), min(b[2] for b in boxes)
@@ -35,7 +39,7 @@ def frame(lanes: Iterable[ResolvedLane]) -> View | None:
     return View(left=left, right=right, bottom=bottom, top=top)
 
 
-def settled(before: Document, after: Document) -> Document:
+def settled(before: Document, after: Document, patience: Patience | None = None) -> Document:
     """``after`` with a view that shows its lanes, unless a person has chosen the view.
 
     The view stays as it is where it shows already what matters.
@@ -45,15 +49,15 @@ def settled(before: Document, after: Document) -> Document:
     shown = resolve(after).functions()
     was = {lane.lane for lane in resolve(before).functions()}
     fresh = [lane for lane in shown if lane.lane not in was]
-    if before.lanes and was and all(_in_sight(lane, after.view) for lane in fresh):
+    if before.lanes and was and all(_in_sight(lane, after.view, patience) for lane in fresh):
         return after
-    view = frame(shown)
+    view = frame(shown, patience)
     return after if view is None else with_view(after, view)
 
 
-def _in_sight(lane: ResolvedLane, view: View) -> bool:
+def _in_sight(lane: ResolvedLane, view: View, patience: Patience | None) -> bool:
     """Whether everything of a lane that matters lies in the view."""
-    box = _box(lane, margins=False)
+    box = _box(lane, patience, margins=False)
     if box is None:
         return True
     left, right, bottom, top = box
@@ -66,8 +70,16 @@ def _in_sight(lane: ResolvedLane, view: View) -> bool:
     )
 
 
-def _box(lane: ResolvedLane, margins: bool = True) -> Box | None:
+def _box(lane: ResolvedLane, patience: Patience | None, margins: bool = True) -> Box | None:
     """left, right, bottom and top around what matters in a lane."""
+    try:
+        with limited(patience):
+            return _box_of(lane, margins)
+    except OutOfTime:
+        return None
+
+
+def _box_of(lane: ResolvedLane, margins: bool) -> Box | None:
     path = _telling_path(lane)
     if path is None:
         return None

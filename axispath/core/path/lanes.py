@@ -10,15 +10,17 @@ import numpy as np
 
 from axispath.core.arithmetic.build import program
 from axispath.core.arithmetic.interval import End
+from axispath.core.arithmetic.patience import OutOfTime, Patience, limited
 from axispath.core.arithmetic.program import Definition, Program
 from axispath.core.language.tree import Call, FunctionStatement, Name, Negation, Sum
 from axispath.core.path.budget import EVALUATIONS, Budget
-from axispath.core.path.find import find_path, find_zeros
+from axispath.core.path.find import find_path, find_zeros, untouched
 from axispath.core.path.landmark import Kind, Path
 from axispath.core.sheet.resolve import ResolvedLane
 
 REMEMBERED = 64
 MOST_CROSSED = 12
+OVERTIME = 4  # times a search's budget, after which it is broken off wherever it is
 SEARCHES = 5  # as many searches of a look at a sheet may take the whole effort each
 LEAST = 300  # evaluations
 
@@ -73,11 +75,13 @@ def path_of(
         return None
     key = (ends[0].x, ends[1].x)
     budget = effort.budget(searches)
-    return _remembered(lane, key, budget, lambda: find_path(lane.program, lane.unit, *ends, budget))
+    return _remembered(
+        lane, key, ends, budget, lambda: find_path(lane.program, lane.unit, *ends, budget)
+    )
 
 
 def _remembered(
-    lane: ResolvedLane, key: Hashable, budget: Budget, work: Callable[[], Path]
+    lane: ResolvedLane, key: Hashable, ends: Range, budget: Budget, work: Callable[[], Path]
 ) -> Path:
     """A path found before, unless it stayed open and there is more to spend now."""
     memory, effort = lane.memory, budget.left
@@ -86,7 +90,12 @@ def _remembered(
         return known[0]
     while len(memory) >= REMEMBERED:
         memory.pop(next(iter(memory)), None)
-    path = work()
+    patience = Patience(budget.seconds * OVERTIME, budget.clock) if budget.clock else None
+    try:
+        with limited(patience):
+            path = work()
+    except OutOfTime:
+        path = untouched(ends[0].x, ends[1].x)
     memory[key] = (path, effort)
     return path
 
@@ -146,7 +155,7 @@ def _crossing(first: ResolvedLane, second: ResolvedLane, ends: Range, budget: Bu
         )
         return replace(path, landmarks=marks)
 
-    return _remembered(first, (second.program, ends[0].x, ends[1].x), budget, work)
+    return _remembered(first, (second.program, ends[0].x, ends[1].x), ends, budget, work)
 
 
 def difference(first: ResolvedLane, second: ResolvedLane) -> Program:

@@ -21,7 +21,8 @@ def quick_path(function: FloatFunction, low: float, high: float) -> Path:
     uneven[0], uneven[-1] = 0.0, 1.0
     x = low + (high - low) * uneven
     y = function(x)
-    marks = [*_zeros(function, x, y), *_turning(function, x, y)]
+    with np.errstate(all="ignore"):
+        marks = [*_zeros(function, x, y), *_turning(function, x, y)]
     marks.sort(key=lambda mark: mark.x)
     return Path(low, high, tuple(marks), (), (), (), (), proven=False)
 
@@ -72,7 +73,6 @@ def _vertex(function: FloatFunction, low: Floats, high: Floats) -> Floats:
     middle, half = (low + high) / 2, (high - low) / 2
     values = function(np.concatenate([low, middle, high])).reshape(3, -1)
     bend = values[0] - 2 * values[1] + values[2]
-    with np.errstate(all="ignore"):
-        shift = half * (values[0] - values[2]) / (2 * bend)
+    shift = half * (values[0] - values[2]) / (2 * bend)
     found: Floats = middle + np.where(np.abs(shift) <= half, shift, 0.0)
     return found

@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+from contextlib import suppress
 from dataclasses import dataclass
 
+from axispath.core.arithmetic.patience import OutOfTime, Patience, limited
 from axispath.core.path.landmark import Path
 from axispath.core.path.lanes import USUAL, Crossing, Effort, Range, crossings, interval, path_of
 from axispath.core.path.quick import quick_path
@@ -25,13 +27,22 @@ class Survey:
         return all(path.complete for path in [*paths, *(c.path for c in self.crossings)])
 
 
-def moving_survey(document: Document, only: Range | None = None) -> Survey:
-    """The same in floating point and without proof, while something moves."""
+def moving_survey(
+    document: Document, only: Range | None = None, patience: Patience | None = None
+) -> Survey:
+    """The same in floating point and without proof, while something moves.
+
+    A lane that takes longer than ``patience`` has no path then.
+    """
     view = document.view
     lanes = []
     for lane in resolve(document).functions():
         ends = interval(lane, view.left, view.right, only)
-        lanes.append((lane, quick_path(lane.floats, ends[0].x, ends[1].x) if ends else None))
+        path = None
+        if ends is not None:
+            with suppress(OutOfTime), limited(patience):
+                path = quick_path(lane.floats, ends[0].x, ends[1].x)
+        lanes.append((lane, path))
     return Survey(tuple(lanes), ())
 
 

@@ -23,6 +23,7 @@ from axispath.core.arithmetic.floats import (
     has_infinite_constant,
 )
 from axispath.core.arithmetic.interval import End
+from axispath.core.arithmetic.patience import OutOfTime
 from axispath.core.arithmetic.program import Definition, NotComputable, Program
 from axispath.core.arithmetic.rationals import exact_registers
 from axispath.core.arithmetic.unit import AngleUnit
@@ -347,6 +348,8 @@ def _checked(lane: ResolvedLane) -> ResolvedLane:
         trouble = _trouble(lane)
     except NotComputable as error:
         trouble = str(error)
+    except OutOfTime:
+        trouble = "This takes too long to compute."
     if trouble is None:
         return lane
     return ResolvedLane(lane.lane, lane.unit, lane.statement, LanguageError(trouble, *whole))

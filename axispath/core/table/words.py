@@ -26,20 +26,51 @@ def _described(lane: ResolvedLane, path: Path | None, digits: int) -> str:
         return f"{lane.name} is not in this view."
     if undefined_throughout(path):
         return f"{lane.name} is undefined here."
-    phrases = []
+    phrases = [_walked(path, digits)] if path.spans else []
     for kind, one in KINDS.items():
         marks = path.of(kind)[:MOST_NAMED]
         if marks:
             at = ", ".join(decimal(mark.x, digits) for mark in marks)
             phrases.append(f"{one[0] if len(marks) == 1 else one[1]} at {at}")
-    found = "; ".join(phrases) or "no zeros and no turning points"
+    if not path.of(Kind.ZERO) and path.complete:
+        phrases.append("no zeros")
+    if not phrases and path.open:
+        phrases.append("not settled in the time allowed")
+    found = "; ".join(phrase for phrase in phrases if phrase)
     return f"{lane.name} from {decimal(path.low, digits)} to {decimal(path.high, digits)}: {found}."
+
+
+def _walked(path: Path, digits: int) -> str:
+    """The way from left to right: where it rises, falls or stays level, and to which points."""
+    runs: list[list[float]] = []  # from, to, direction
+    breaks = {mark.x for mark in path.of(Kind.POLE, Kind.JUMP, Kind.HOLE)}
+    for span in path.spans:
+        if runs and runs[-1][1] == span.low not in breaks and runs[-1][2] == span.direction:
+            runs[-1][1] = span.high
+        else:
+            runs.append([span.low, span.high, span.direction])
+    told = []
+    for _, high, direction in runs[:MOST_NAMED]:
+        verb = {1: "rises", -1: "falls"}.get(int(direction), "stays level")
+        told.append(f"{verb} {_until(path, high, digits)}")
+    more = ", and so on" if len(runs) > MOST_NAMED else ""
+    return ", then ".join(told) + more
+
+
+def _until(path: Path, x: float, digits: int) -> str:
+    """Up to which point a stretch goes."""
+    place = decimal(x, digits)
+    for kind, name in ((Kind.MAXIMUM, "maximum"), (Kind.MINIMUM, "minimum")):
+        for mark in path.of(kind):
+            if mark.x == x:
+                return f"to its {name} {decimal(mark.y, digits, mark.y_radius)} at {place}"
+    if any(mark.x == x for mark in path.of(Kind.POLE)):
+        return f"without bound towards the pole at {place}"
+    return f"until {place}"
 
 
 KINDS = {
     Kind.ZERO: ("zero", "zeros"),
-    Kind.MAXIMUM: ("maximum", "maxima"),
-    Kind.MINIMUM: ("minimum", "minima"),
     Kind.POLE: ("pole", "poles"),
     Kind.JUMP: ("jump", "jumps"),
     Kind.HOLE: ("hole", "holes"),

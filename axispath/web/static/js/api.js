@@ -54,7 +54,7 @@ export async function send(method, path, body) {
  */
 export async function fetchPicture(key, wanted) {
   const { head, lanes } = await fetchCurves(`/api/sheets/${key}/picture`, wanted);
-  return { view: head.view, curves: new Map(lanes.map((lane) => [lane.id, lane])) };
+  return { view: head.view, curves: new Map(lanes.map((lane) => [lane.id, lane])), cut: head.cut };
 }
 
 /** What lanes left behind. @param {string} key @param {object} wanted @returns {Promise<import("./plot.js").Trails>} */

@@ -18,7 +18,7 @@ import { toPixelX, toPixelY } from "./view.js";
  * @typedef {{key: string, kind: string, x: number, y: number | null, left: number | null,
  *   right: number | null, closed: boolean, label: string}} Mark
  * @typedef {{id: string, curve: Float32Array, band: Float32Array, samples: Float32Array}} Curve
- * @typedef {{view: View, curves: Map<string, Curve>, shows?: object[]}} Picture
+ * @typedef {{view: View, curves: Map<string, Curve>, cut: string[], shows?: object[]}} Picture
  * @typedef {{view: View, curves: {id: string, curve: Float32Array, band: Float32Array}[], marks: {id: string, x: number, y: number}[]}} Trails
  * @typedef {{typed: {grid: string, axes: string, equal: boolean}, ticks: {x: import("./ticks.js").Step, y: import("./ticks.js").Step}}} Ground
  */

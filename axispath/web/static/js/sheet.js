@@ -13,6 +13,7 @@ import { readingParts } from "./reading.js";
 import { Session, read, write } from "./session.js";
 import { Sliders } from "./sliders.js";
 import { Strips } from "./strips.js";
+import { listenToPrinting } from "./printing.js";
 import { showOwnColours } from "./style.js";
 import { Trails } from "./trails.js";
 import { equalled, zoomed } from "./view.js";
@@ -40,6 +41,7 @@ export function sheet() {
   const pictures = new Latest();
   const paths = new Latest();
   const exacts = new Latest();
+  const slows = new Latest();
   /** @type {Record<string, ReturnType<typeof setTimeout>>} */
   const timers = {};
   /** @type {Record<string, () => unknown>} */
@@ -107,6 +109,7 @@ export function sheet() {
     raised: false,
     table: { ...start.table },
     tableTyped: false,
+    slowText: "",
     emptyText: "",
     emptyFrame: false,
     plotWords: "",
@@ -198,6 +201,12 @@ export function sheet() {
         this.redraw();
       });
       new ResizeObserver(() => this.resized()).observe(plot.canvas);
+      listenToPrinting(() => {
+        showOwnColours(plot.lanes);
+        strips.draw(plot.lanes);
+        sliders.restyle();
+        plot.draw();
+      });
       byId("lanes").addEventListener("click", (event) => this.pickOnStrip(event));
       byId("values").addEventListener("click", (event) => this.jump(event));
       document.addEventListener("keydown", (event) => this.shortcut(event));
@@ -518,7 +527,10 @@ export function sheet() {
       this.viewTrouble = "";
     },
     resized() {
-      if (!plot.fit()) return;
+      if (matchMedia("print").matches || !plot.fit()) return;
+      const { width, height } = plot.size;
+      document.documentElement.style.setProperty("--plot-width", `${width}px`);
+      document.documentElement.style.setProperty("--plot-height", `${height}px`);
       plot.view = { ...plot.view, ...this.fitted(plot.view) };
       this.showLimits();
       this.redraw();
@@ -570,8 +582,30 @@ export function sheet() {
         await quietly(async () => {
           plot.picture = { ...(await fetchPicture(session.key, wanted)), shows: wanted.preview };
           plot.ask();
+          this.tellSlow(plot.picture.cut, "takes longer to draw …");
+          clearTimeout(timers.slow);
+          if (plot.picture.cut.length) later("slow", REST, () => this.askSlow(wanted));
         });
       });
+    },
+    /** Lanes whose time was cut, once nothing moves: they get more of it, and the others are not held up. @param {object} wanted */
+    askSlow(wanted) {
+      const { picture } = plot;
+      if (!picture?.cut.length) return;
+      slows.run(() =>
+        quietly(async () => {
+          const found = await fetchPicture(session.key, { ...wanted, patient: true, only: picture.cut });
+          if (plot.picture !== picture) return;
+          for (const [id, curve] of found.curves) picture.curves.set(id, curve);
+          this.tellSlow(found.cut, "takes too long to draw: its time was cut. A narrower domain or a simpler formula helps.");
+          plot.ask();
+        }),
+      );
+    },
+    /** @param {string[]} ids @param {string} what */
+    tellSlow(ids, what) {
+      const names = ids.map((id) => plot.lane(id)?.name).filter(Boolean);
+      this.slowText = names.length ? `${names.join(", ")} ${what}` : "";
     },
     /** What a search for landmarks is about. @param {object} [more] */
     search(more = {}) {
