@@ -194,6 +194,29 @@ class BrowserTest(unittest.TestCase):
             for side in ("left", "right", "bottom", "top")
         ]
 
+    def pixel(self, x, y):
+        """Where a point of the axes is on the plot, in pixels."""
+        left, right, bottom, top = self.view()
+        box = self.page.locator("#plot").bounding_box()
+        across = (x - left) / (right - left) * box["width"]
+        return across, (top - y) / (top - bottom) * box["height"]
+
+    def ink(self, x, y, colour, reach=5):
+        """Whether the plot has pixels of a colour near a place."""
+        return self.page.evaluate(
+            """([x, y, colour, reach, view]) => {
+              const canvas = document.getElementById("plot");
+              const px = Math.round((x - view[0]) / (view[1] - view[0]) * canvas.width);
+              const py = Math.round((view[3] - y) / (view[3] - view[2]) * canvas.height);
+              const data = canvas.getContext("2d")
+                .getImageData(px - reach, py - reach, 2 * reach + 1, 2 * reach + 1).data;
+              for (let i = 0; i < data.length; i += 4)
+                if (colour.every((c, k) => Math.abs(c - data[i + k]) < 40)) return true;
+              return false;
+            }""",
+            [x, y, colour, reach, self.view()],
+        )
+
     def eventually(self, found, wanted, seconds=8):
         """Wait until ``found()`` equals ``wanted`` (a value, or a function that accepts it)."""
         accept = wanted if callable(wanted) else lambda value: value == wanted

@@ -15,13 +15,6 @@ SPRUCE = [27, 94, 75]
 
 
 class Landmarks(BrowserTest):
-    def pixel(self, x, y):
-        """Where a point of the axes is on the plot, in pixels."""
-        left, right, bottom, top = self.view()
-        box = self.page.locator("#plot").bounding_box()
-        across = (x - left) / (right - left) * box["width"]
-        return across, (top - y) / (top - bottom) * box["height"]
-
     def row(self, name, kind, index=0):
         return self.page.locator(
             f'.marks[aria-label="Landmarks of {name}"] tr[data-kind="{kind}"]'

@@ -41,22 +41,6 @@ class Story(BrowserTest):
         self.assertGreater(top, 0)
         self.assertTrue(self.ink(0.5, -3.25, (27, 94, 75)), "no curve at its lowest point")
 
-    def ink(self, x, y, colour, reach=5):
-        """Whether the plot has pixels of a colour near a place."""
-        return self.page.evaluate(
-            """([x, y, colour, reach, view]) => {
-              const canvas = document.getElementById("plot");
-              const px = Math.round((x - view[0]) / (view[1] - view[0]) * canvas.width);
-              const py = Math.round((view[3] - y) / (view[3] - view[2]) * canvas.height);
-              const data = canvas.getContext("2d")
-                .getImageData(px - reach, py - reach, 2 * reach + 1, 2 * reach + 1).data;
-              for (let i = 0; i < data.length; i += 4)
-                if (colour.every((c, k) => Math.abs(c - data[i + k]) < 40)) return true;
-              return false;
-            }""",
-            [x, y, colour, reach, self.view()],
-        )
-
     def test_a_domain_is_dragged_and_typed(self):
         self.two_functions()
         signal = (200, 80, 30)

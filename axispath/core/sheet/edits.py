@@ -317,7 +317,7 @@ def _set_ground(document: Document, ground: Ground) -> Document:
 _PARTS = {
     "grid": "the grid",
     "axes": "the axes",
-    "equal": "the scale",
+    "equal": "equal scale",
     "x_ticks": "the numbers on the x-axis",
     "y_ticks": "the numbers on the y-axis",
     "x_label": "the label of the x-axis",

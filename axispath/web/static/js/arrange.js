@@ -2,7 +2,7 @@
 /** Lanes under the hand: dragged to another place by their grip, opened by a long press. */
 
 const START = 5; // pixels until a press on the grip is a drag
-const LONG = 550; // ms
+const LONG = 450; // ms: before the browser takes a long press for one of its own
 const STILL = 8; // pixels that a long press may wander
 
 /**

@@ -32,8 +32,18 @@ export function typeset(root) {
     const latex = place.getAttribute("data-latex") ?? "";
     place.removeAttribute("data-latex");
     render(latex, /** @type {HTMLElement} */ (place));
-    const formula = place.closest(".formula");
-    // A bracket cannot be broken into two lines: where one is too wide the formula is set smaller.
-    formula?.classList.toggle("is-tight", formula.scrollWidth > formula.clientWidth + 1);
+    fit(place.closest(".formula"));
   }
 }
+
+/** A bracket cannot be broken into two lines: where one is too wide the formula is set smaller. @param {Element | null} formula */
+function fit(formula) {
+  if (!formula) return;
+  formula.classList.remove("is-tight");
+  formula.classList.toggle("is-tight", formula.scrollWidth > formula.clientWidth + 1);
+}
+
+// How wide a formula is, is known for certain when its fonts have come.
+document.fonts.addEventListener("loadingdone", () => {
+  for (const formula of document.querySelectorAll(".formula")) fit(formula);
+});

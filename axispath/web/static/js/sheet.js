@@ -55,6 +55,8 @@ export function sheet() {
   /** @type {object[]} */
   let preview = [];
   let tablePage = 0;
+  /** Whether the view was moved since the server last heard of it. */
+  let looked = false;
 
   const later = (/** @type {string} */ name, /** @type {number} */ wait, /** @type {() => void} */ work) => {
     clearTimeout(timers[name]);
@@ -317,7 +319,7 @@ export function sheet() {
       if (document.activeElement !== name) name.value = state.name;
       document.title = `${state.name} · Axis Path`;
       preview = sliders.edits();
-      if (!stepped && !sameView(state.view, session.view ?? plot.view)) this.showView(state.view);
+      if (!stepped && !looked && !sameView(state.view, session.view ?? plot.view)) this.showView(state.view);
       session.view = null;
       this.remember();
       this.message = state.told || "";
@@ -402,6 +404,7 @@ export function sheet() {
     // Looking
 
     look(/** @type {import("./view.js").View} */ view, /** @type {"x" | "y"} */ lead = "x") {
+      looked = true;
       plot.view = { ...this.fitted(view, lead), chosen: true };
       this.redraw();
       this.showLimits();
@@ -419,6 +422,7 @@ export function sheet() {
         this.countViews();
       }
       resting = { ...plot.view };
+      looked = false;
       session.saveView(plot.view);
     },
     showView(/** @type {import("./view.js").View} */ view) {

@@ -1,0 +1,49 @@
+"""Every view in both themes against the rules of axe-core (WCAG 2.2 A and AA)."""
+
+from axispath.command.place import ROOT
+from tests.browser.harness import BrowserTest
+
+AXE = (ROOT / "tests/vendor/axe-core/axe.min.js").read_text()
+RULES = ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa", "best-practice"]
+SHOW = """(theme) => {
+  document.documentElement.dataset.theme = theme;
+  window.dispatchEvent(new Event("axispath-theme"));
+}"""
+RUN = """async (tags) => {
+  const found = await axe.run(document, { runOnly: { type: "tag", values: tags } });
+  const places = (v) => v.nodes.map((node) => node.target.join(" ")).join(", ");
+  return found.violations.map((v) => `${v.id}: ${places(v)}`);
+}"""
+
+
+class Access(BrowserTest):
+    def check(self, what):
+        self.page.evaluate(AXE)  # by the debugger, which the page's own policy does not bind
+        for theme in ("light", "dark"):
+            self.page.evaluate(SHOW, theme)
+            self.assertEqual(self.page.evaluate(RUN, RULES), [], f"{what}, {theme}")
+
+    def test_the_sheet_and_its_desk(self):
+        self.open("/demo/ferry-window")
+        self.eventually(lambda: len(self.marks("h", "maximum")), lambda n: n > 1)
+        self.page.fill("#reading-x", "9")
+        self.page.press("#reading-x", "Enter")
+        self.lane("h").get_by_role("button", name="More for h").click()
+        self.check("the sheet")
+        self.page.get_by_role("tab", name="Values").click()
+        self.page.locator("#values table").wait_for()
+        self.check("values")
+
+    def test_a_wrong_line_and_the_dialogs(self):
+        self.open()
+        self.type_line("sin(")
+        self.check("a wrong line")
+        for opener in ("All keys", "Take a picture away, or print", "numbers, title…"):
+            self.page.get_by_role("button", name=opener).first.click()
+            self.check(opener)
+            self.page.keyboard.press("Escape")
+
+    def test_the_shelf_and_the_handbook(self):
+        for path in ("/shelf", "/handbook"):
+            self.page.goto(self.server.url + path)
+            self.check(path)

@@ -1,0 +1,68 @@
+"""Computations that take too long are broken off, by the clock of whoever waits."""
+
+import itertools
+import unittest
+
+from axispath.core.arithmetic.patience import OutOfTime, Patience, limited
+from axispath.core.path.lanes import Effort, path_of
+from axispath.core.path.survey import moving_survey
+from axispath.core.sampling.lanes import drawn_lane
+from axispath.core.sampling.view import Frame
+from axispath.core.sheet.document import Document
+from axispath.core.sheet.edits import AddLane, apply
+from axispath.core.sheet.resolve import resolve
+
+FRAME = Frame(-10, 10, -7, 7, 300, 200)
+
+
+def lanes(*lines):
+    document = Document()
+    for line in lines:
+        document = apply(document, AddLane(text=line))
+    return document, list(resolve(document))
+
+
+class Clock:
+    """A clock that goes on by a second whenever somebody looks at it."""
+
+    def __init__(self):
+        self.seconds = itertools.count()
+
+    def __call__(self):
+        return float(next(self.seconds))
+
+
+class TimeIsCut(unittest.TestCase):
+    def test_a_lane_is_broken_off_and_then_not_tried_again_as_quickly(self):
+        _, (lane,) = lanes("sum(sin(k x) for k = 1 to 37)")
+        clock = Clock()
+        with self.assertRaises(OutOfTime):
+            drawn_lane(lane, FRAME, Patience(5, clock))
+        spent = next(clock.seconds)
+        with self.assertRaises(OutOfTime):
+            drawn_lane(lane, FRAME, Patience(5, clock))
+        self.assertLess(next(clock.seconds), spent + 3)
+        self.assertGreater(len(drawn_lane(lane, FRAME, Patience(1e9, clock)).strokes), 100)
+
+    def test_the_tighter_of_two_limits_holds(self):
+        _, (lane,) = lanes("sum(cos(k x) for k = 1 to 38)")
+        clock = Clock()
+        with limited(Patience(3, clock)), self.assertRaises(OutOfTime):
+            drawn_lane(lane, FRAME, Patience(1e9, clock))
+
+    def test_a_search_that_is_broken_off_claims_nothing(self):
+        _, (lane,) = lanes("sum(sin(k x)/k for k = 1 to 39)")
+        path = path_of(lane, -5, 5, Effort(10**6, 2.0, Clock()))
+        self.assertFalse(path.complete)
+        self.assertEqual((path.open[0].low, path.open[-1].high), (-5, 5))
+
+    def test_others_are_followed_while_one_is_too_slow(self):
+        document, _ = lanes("sum(sin(k x) for k = 1 to 400)", "x - 1")
+        found = moving_survey(document, None, Patience(300, Clock()))
+        (_, slow), (_, quick) = found.lanes
+        self.assertIsNone(slow)
+        self.assertEqual(len(quick.landmarks), 1)
+
+    def test_a_formula_of_too_many_breaks_is_open_and_no_error(self):
+        _, (lane,) = lanes("sum(|sin(k x)| for k = 1 to 900)")
+        self.assertFalse(path_of(lane, -1, 1).complete)

@@ -1,0 +1,94 @@
+"""Pictures to take away show what the sheet shows, and nothing else."""
+
+import io
+import unittest
+import xml.etree.ElementTree as ET
+
+import numpy as np
+from PIL import Image
+
+from axispath.core.sheet.document import Document, Ground, Style, View
+from axispath.core.sheet.edits import AddLane, SetGround, SetStyle, Slide, apply, with_view
+from axispath.core.sheet.refused import EditRefused
+from axispath.exchange.picture.draw import EDGE, RAIL, picture
+from axispath.exchange.picture.seen import Seen
+
+VIEW = View(left=-5, right=5, bottom=-4, top=4)
+SPRUCE, SIGNAL = (27, 94, 75), (200, 80, 30)
+
+
+def sheet(*lines, **ground):
+    document = with_view(Document(), VIEW)
+    for number, line in enumerate(lines):
+        document = apply(document, AddLane(text=line, id=f"l{number}"))
+    return apply(with_view(document, VIEW), SetGround(ground=Ground(grid="none", **ground)))
+
+
+class Pictures(unittest.TestCase):
+    WIDTH, HEIGHT = 600, 400
+
+    def pixels(self, document, scale=1.0, **seen):
+        data = picture(Seen(document, self.WIDTH, self.HEIGHT, **seen), "png", scale)
+        return np.asarray(Image.open(io.BytesIO(data)).convert("RGB")).astype(int)
+
+    def inked(self, pixels, x, y, colour, reach=3):
+        """Whether there is a colour near a point of the axes; without titles around the plot."""
+        width, height = self.WIDTH - 2 * EDGE, self.HEIGHT - EDGE - RAIL
+        px = round(EDGE + (x + 5) / 10 * width)
+        py = round(EDGE + (4 - y) / 8 * height)
+        part = pixels[py - reach : py + reach + 1, px - reach : px + reach + 1]
+        return bool((np.abs(part - colour).max(axis=2) < 40).any())
+
+    def test_a_curve_is_where_it_belongs_and_no_ink_crosses_a_pole(self):
+        found = self.pixels(sheet("1/x"))
+        self.assertEqual(found.shape[:2], (400, 600))
+        for x in (-4, -1, 0.5, 2, 4.5):
+            self.assertTrue(self.inked(found, x, 1 / x, SPRUCE), x)
+        for y in (-3, -1.5, 1.5, 3):
+            # The asymptote and the axis run along x = 0; between them and the branches is nothing.
+            self.assertFalse(self.inked(found, -0.15, y, SPRUCE, 1), y)
+            self.assertFalse(self.inked(found, 0.15, y, SPRUCE, 1), y)
+
+    def test_open_ends_are_hollow_and_closed_ones_filled(self):
+        found = self.pixels(sheet("2 for -3 < x <= 3"))
+        self.assertFalse(self.inked(found, -3, 2, SPRUCE, 1))
+        self.assertTrue(self.inked(found, -3, 2, SPRUCE, 6))
+        self.assertTrue(self.inked(found, 3, 2, SPRUCE, 1))
+
+    def test_size_and_sharpness(self):
+        self.assertEqual(self.pixels(sheet("x"), 2.0).shape[:2], (800, 1200))
+        for width, height, kind, told in (
+            (20, 400, "png", "width"),
+            (400, 9000, "png", "height"),
+            (4000, 4000, "png", "too many pixels"),
+            (400, 400, "bmp", "png"),
+        ):
+            with self.assertRaisesRegex(EditRefused, told):
+                picture(Seen(sheet("x"), width, height), kind, 2.0)
+
+    def test_titles_legend_labels_and_readings_add_ink(self):
+        plain = self.pixels(sheet("x^2 - 1"))
+        for document, seen in (
+            (sheet("x^2 - 1", title="Depth $x^2$"), {}),
+            (sheet("x^2 - 1", legend=True), {}),
+            (sheet("x^2 - 1"), {"pinned": frozenset({"l0:minimum:1"})}),
+            (sheet("x^2 - 1"), {"reading": 1.5, "held": -1.0, "area": "l0", "tangent": "l0"}),
+        ):
+            self.assertTrue((self.pixels(document, **seen) != plain).any())
+
+    def test_trails_are_part_of_the_picture(self):
+        document = sheet("a x", "a = 1")
+        document = apply(document, SetStyle(id="l0", style=Style(trail="curve")))
+        trail = [apply(document, Slide(id="l1", value=value)) for value in (-1, 0.25)]
+        found = self.pixels(document, trail=trail)
+        faint = np.array([255, 253, 248]) * 0.72 + np.array(SPRUCE) * 0.28
+        self.assertTrue(self.inked(found, 2, -2, faint))
+        self.assertFalse(self.inked(self.pixels(document), 2, -2, faint))
+
+    def test_svg_and_pdf_are_what_they_say(self):
+        document = sheet("sin(1000x)", "a b", title="A title of $\\nonsense$ and 5$")
+        root = ET.fromstring(picture(Seen(document, 600, 400), "svg"))
+        self.assertTrue(root.tag.endswith("svg"))
+        self.assertTrue(picture(Seen(document, 600, 400), "pdf").startswith(b"%PDF-"))
+        again = picture(Seen(document, 600, 400), "svg")
+        self.assertEqual(again, picture(Seen(document, 600, 400), "svg"), "it depends on the hour")
