@@ -14,6 +14,7 @@ from axispath.store.sheets import NotFound, Opened
 from axispath.web import landmarks, present
 from axispath.web import reading as reading_card
 from axispath.web.asked import (
+    Framing,
     Picturing,
     Previewing,
     Reading,
@@ -195,10 +196,9 @@ def preview(key: str) -> Response:
 
 @blueprint.post("/sheets/<key>/frame")
 def frame(key: str) -> Response:
-    """A view that shows what matters."""
-    head = body().get("head")
-    document = document_at(key, head if isinstance(head, int) else 0)
-    return answered(present.framed(document).model_dump())
+    """A view that shows what matters, of one lane or of all."""
+    wanted = Framing.model_validate(body())
+    return answered(present.framed(wanted.tried(key), wanted.lane).model_dump())
 
 
 @blueprint.post("/sheets/<key>/limits")

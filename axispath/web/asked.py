@@ -105,6 +105,12 @@ class Trailing(Picturing):
     states: States = []
 
 
+class Framing(Trying):
+    """A wish for a view that shows one lane, or all."""
+
+    lane: LaneId | Literal[""] = ""
+
+
 class Previewing(Request):
     """A line that is being typed."""
 

@@ -26,7 +26,8 @@ from axispath.core.sheet.resolve import Sheet, resolve
 
 Part = NDArray[np.float32]
 SHORT = Patience(0.12, time.perf_counter)  # for one lane, while something moves
-LONG = Patience(4.0, time.perf_counter)  # when it is the only one still missing
+LONG = Patience(4.0, time.perf_counter)  # when only such are still missing
+QUICK, PATIENT = 0.7, 8.0  # seconds for all lanes together
 
 
 def encoded_picture(
@@ -39,12 +40,16 @@ def encoded_picture(
     """
     curves: list[tuple[str, dict[str, Part]]] = []
     cut = []
+    share, left = (LONG, PATIENT) if patient else (SHORT, QUICK)
+    until = time.perf_counter() + left
     for lane in sheet.functions():
         if only and lane.lane.id not in only:
             continue
         try:
-            drawn = drawn_lane(lane, frame, LONG if patient else SHORT)
-            with limited(LONG if patient else SHORT):
+            seconds = max(0.005, min(share.seconds, until - time.perf_counter()))
+            patience = Patience(seconds, share.clock)
+            drawn = drawn_lane(lane, frame, patience)
+            with limited(patience):
                 samples = drawn_samples(document, lane, frame)
         except OutOfTime:
             cut.append(lane.lane.id)

@@ -293,9 +293,11 @@ def table(document: Document, page: int) -> dict[str, Any]:
     }
 
 
-def framed(document: Document) -> View:
-    """A view of what matters on a sheet; the standard view of an empty one."""
-    return framing.frame(resolve(document).functions(), FRAMING) or View()
+def framed(document: Document, lane_id: str) -> View:
+    """A view of what matters on a sheet or in one lane; the standard view where nothing does."""
+    lanes = resolve(document).functions()
+    wanted = [lane for lane in lanes if lane.lane.id == lane_id] if lane_id else lanes
+    return framing.frame(wanted, FRAMING) or View()
 
 
 def limit(document: Document, text: str, name: str) -> float:

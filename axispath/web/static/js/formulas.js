@@ -32,18 +32,17 @@ export function typeset(root) {
     const latex = place.getAttribute("data-latex") ?? "";
     place.removeAttribute("data-latex");
     render(latex, /** @type {HTMLElement} */ (place));
-    fit(place.closest(".formula"));
   }
+  fit(root.querySelectorAll(".formula"));
 }
 
-/** A bracket cannot be broken into two lines: where one is too wide the formula is set smaller. @param {Element | null} formula */
-function fit(formula) {
-  if (!formula) return;
-  formula.classList.remove("is-tight");
-  formula.classList.toggle("is-tight", formula.scrollWidth > formula.clientWidth + 1);
+/** A bracket cannot be broken into two lines: where one is too wide the formula is set smaller. @param {NodeListOf<Element>} formulas */
+function fit(formulas) {
+  for (const formula of formulas) formula.classList.remove("is-tight");
+  // All are measured before any is changed, so that the page is laid out once.
+  const wide = [...formulas].filter((formula) => formula.scrollWidth > formula.clientWidth + 1);
+  for (const formula of wide) formula.classList.add("is-tight");
 }
 
 // How wide a formula is, is known for certain when its fonts have come.
-document.fonts.addEventListener("loadingdone", () => {
-  for (const formula of document.querySelectorAll(".formula")) fit(formula);
-});
+document.fonts.addEventListener("loadingdone", () => fit(document.querySelectorAll(".formula")));

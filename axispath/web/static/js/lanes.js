@@ -8,7 +8,7 @@ import { read, write } from "./session.js";
 export class Lanes {
   /**
    * @param {HTMLElement} list
-   * @param {{edit: (edit: object) => void, key: () => string, play: (id: string) => void}} told
+   * @param {{edit: (edit: object) => void, key: () => string, play: (id: string) => void, frame: (id: string) => void}} told
    */
   constructor(list, told) {
     this.list = list;
@@ -98,6 +98,7 @@ export class Lanes {
     else if (act === "mend") this.mend(row, button.querySelector("code")?.textContent ?? "");
     else if (act === "play") this.told.play(id ?? "");
     else if (act === "more") this.more(row);
+    else if (act === "frame") this.told.frame(id ?? "");
     else if (act === "fold") this.told.edit({ do: "fold lane", id, folded: !row.classList.contains("is-folded") });
     else if (act === "duplicate") this.told.edit({ do: "duplicate lane", id });
     else if (act === "colour") this.told.edit({ do: "set colour", id, colour: Number(button.getAttribute("data-colour")) });

@@ -131,6 +131,7 @@ export function sheet() {
         edit: (edit) => session.change({ edits: [edit] }),
         key: () => session.key,
         play: (id) => sliders.toggle(id),
+        frame: (id) => this.frame(id),
       });
       trails = new Trails(plot, {
         key: () => session.key,
@@ -483,9 +484,11 @@ export function sheet() {
       trails.clear();
       this.hasTrails = false;
     },
-    async frame() {
+    /** A view that shows what matters, of all lanes or of one. @param {string | Event} [id] */
+    async frame(id) {
+      const lane = typeof id === "string" ? id : "";
       try {
-        const view = await send("POST", `/api/sheets/${session.key}/frame`, { head: session.state.head });
+        const view = await send("POST", `/api/sheets/${session.key}/frame`, { head: session.state.head, preview: sliders.edits(), lane });
         this.look({ ...view, chosen: false });
         plot.view.chosen = false;
       } catch (trouble) {
@@ -586,7 +589,7 @@ export function sheet() {
         await quietly(async () => {
           plot.picture = { ...(await fetchPicture(session.key, wanted)), shows: wanted.preview };
           plot.ask();
-          this.tellSlow(plot.picture.cut, "takes longer to draw …");
+          this.tellSlow(plot.picture.cut, "longer to draw …");
           clearTimeout(timers.slow);
           if (plot.picture.cut.length) later("slow", REST, () => this.askSlow(wanted));
         });
@@ -601,7 +604,7 @@ export function sheet() {
           const found = await fetchPicture(session.key, { ...wanted, patient: true, only: picture.cut });
           if (plot.picture !== picture) return;
           for (const [id, curve] of found.curves) picture.curves.set(id, curve);
-          this.tellSlow(found.cut, "takes too long to draw: its time was cut. A narrower domain or a simpler formula helps.");
+          this.tellSlow(found.cut, "too long to draw, and the time was cut. A narrower domain or a simpler formula helps.");
           plot.ask();
         }),
       );
@@ -609,7 +612,9 @@ export function sheet() {
     /** @param {string[]} ids @param {string} what */
     tellSlow(ids, what) {
       const names = ids.map((id) => plot.lane(id)?.name).filter(Boolean);
-      this.slowText = names.length ? `${names.join(", ")} ${what}` : "";
+      const verb = names.length === 1 ? "takes" : "take";
+      const more = names.length > 5 ? ` and ${names.length - 5} more` : "";
+      this.slowText = names.length ? `${names.slice(0, 5).join(", ")}${more} ${verb} ${what}` : "";
     },
     /** What a search for landmarks is about. @param {object} [more] */
     search(more = {}) {

@@ -32,14 +32,32 @@ export class Strips {
     this.crossings = new Map();
     /** @type {null | {id: string, end: string, pointer: number}} */
     this.held = null;
+    /** @type {import("./plot.js").Lane[]} */
+    this.lanes = [];
+    let asked = false;
+    // Of very many lanes only those in sight are drawn; the others when they come.
+    window.addEventListener("scroll", () => {
+      if (asked) return;
+      asked = true;
+      requestAnimationFrame(() => {
+        asked = false;
+        this.draw(this.lanes);
+      });
+    });
   }
 
   /** @param {import("./plot.js").Lane[]} lanes */
   draw(lanes) {
+    this.lanes = lanes;
+    /** @type {[SVGSVGElement, import("./plot.js").Lane][]} */
+    const found = [];
     for (const lane of lanes) {
       const svg = lane.plottable ? this.svg(lane.id) : null;
-      if (svg) this.drawOne(svg, lane);
+      if (svg) found.push([svg, lane]);
     }
+    // All are measured before any is drawn, so that the page is laid out once.
+    const seen = found.filter(([svg]) => isNear(svg.getBoundingClientRect()));
+    for (const [svg, lane] of seen) this.drawOne(svg, lane);
   }
 
   /** @param {string} id @returns {SVGSVGElement | null} */
@@ -279,3 +297,6 @@ export class Strips {
     this.told.settle(id, end, rounded(x + direction * step, step));
   }
 }
+
+/** Whether a box is in the window, or so near that it may be printed or scrolled to at once. @param {DOMRect} box */
+const isNear = (box) => matchMedia("print").matches || (box.bottom > -2 * window.innerHeight && box.top < 3 * window.innerHeight);
