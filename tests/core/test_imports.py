@@ -13,6 +13,7 @@ ALLOWED = {
     "sheet": {"language", "catalogue", "arithmetic", "sheet"},
     "path": {"language", "catalogue", "arithmetic", "sheet", "path"},
     "sampling": {"language", "catalogue", "arithmetic", "sheet", "sampling"},
+    "solve": {"language", "catalogue", "arithmetic", "sheet", "path", "solve"},
     "table": {"language", "catalogue", "arithmetic", "sheet", "path", "sampling", "table"},
 }
 FOREIGN = {

@@ -260,7 +260,8 @@ class Looking(unittest.TestCase):
             self.assertIn(told, explain_empty(document, survey(document))[0])
         document = sheet("x^2 - 1")
         self.assertEqual(explain_empty(document, survey(document))[0], "")
-        self.assertIn("zeros at −1, 1; minimum at 0", in_words(document, survey(document)))
+        words = in_words(document, survey(document))
+        self.assertIn("falls to its minimum −1 at 0, then rises until 10; zeros at −1, 1", words)
 
 
 class SlidersTests(unittest.TestCase):

@@ -49,13 +49,19 @@ def program(
     expression: Expression,
     inputs: tuple[str, ...] = ("x",),
     definitions: Mapping[str, Definition] | None = None,
+    everywhere: bool = False,
 ) -> Program:
     """Write ``expression`` out as steps. Every name must be an input or defined.
+
+    Inputs hide values of the sheet with their names: in the expression itself, and with
+    ``everywhere`` in all definitions that it needs.
 
     Raises NotComputable with a sentence where that cannot be done.
     """
     builder = Builder({} if definitions is None else definitions)
     names = {name: builder.step(Step("input", (), name)) for name in inputs}
+    if everywhere:
+        builder.values.update(names)
     value = builder.expression(expression, names)
     if isinstance(value, int):
         return Program(len(inputs), tuple(builder.steps), value)

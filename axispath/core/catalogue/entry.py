@@ -33,6 +33,8 @@ class Entry:
     ``guards`` are expressions in the arguments, as text in the language: where none of them is
     0, the function is smooth or undefined. ``plainer`` is the same function in terms of others,
     whose behaviour next to a break is known; ``stepped`` marks those that jump or bend.
+    ``cautious`` marks those whose guards are 0 at more places than they break at: where the
+    enclosure is finite they are smooth.
     ``defaults`` are the values of optional arguments that are left out.
     """
 
@@ -48,6 +50,7 @@ class Entry:
     guards: tuple[str, ...] = ()
     plainer: str = ""
     stepped: bool = False
+    cautious: bool = False
     defaults: tuple[str, ...] = ()
     angle: Angle = Angle.NONE
     value_in_degrees: Callable[..., Any] | None = None

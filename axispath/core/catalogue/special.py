@@ -62,6 +62,8 @@ def _with_derivatives(derivative: Callable[[int], arb], x: Ball) -> Ball:
     """A function of ``x`` from its derivatives of every order at the head of ``x``."""
     if isinstance(x, arb):
         return derivative(0)
+    if x.prec < 2:
+        return arb_series([derivative(0)], x.prec)
     outer = arb_series([derivative(k) / arb(math.factorial(k)) for k in range(x.prec)], x.prec)
     return outer(arb_series([arb(0), *(x[k] for k in range(1, x.prec))], x.prec))
 
@@ -120,6 +122,7 @@ ENTRIES = (
         exact=lambda sp, x: sp.gamma(x),
         breaks="poles at 0, −1, −2, …",
         guards=("sin(180° x)",),
+        cautious=True,
         plainer="π / (sin(180° x) gamma(1 - x))",
     ),
     Entry(
@@ -133,6 +136,7 @@ ENTRIES = (
         exact=lambda sp, x: sp.digamma(x),
         breaks="poles at 0, −1, −2, …",
         guards=("sin(180° x)",),
+        cautious=True,
         plainer="digamma(1 - x) - π cos(180° x) / sin(180° x)",
     ),
     Entry(
@@ -146,6 +150,7 @@ ENTRIES = (
         exact=_exact_polygamma,
         breaks="poles at 0, −1, −2, …",
         guards=("sin(180° x)",),
+        cautious=True,
     ),
     Entry(
         Word("erf"),

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from flint import arb
 
+from axispath.core import catalogue
 from axispath.core.arithmetic.balls import operation, precision
 from axispath.core.catalogue.balls import NAN, OutsideDomain
 from axispath.core.path.pieces import BITS, HOLDS, Cut, Cutter
@@ -99,6 +100,10 @@ class _Point:
                     raise OutsideDomain
                 return given[0]
             if step.operation == "apply":
+                if catalogue.ENTRIES[step.detail].cautious:
+                    found: arb = operation(step, self.cutter.unit)(*given)
+                    if found.is_finite():
+                        return found
                 if step.detail in _NOWHERE:
                     raise OutsideDomain
                 given = [_snapped(x) for x in given]

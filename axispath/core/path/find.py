@@ -48,10 +48,16 @@ def find_path(
 
 
 def find_zeros(
-    plan: Program, unit: AngleUnit, low: End, high: End, budget: Budget | int = EVALUATIONS
+    plan: Program,
+    unit: AngleUnit,
+    low: End,
+    high: End,
+    budget: Budget | int = EVALUATIONS,
+    with_breaks: bool = False,
 ) -> Path:
-    """The zeros alone, and the stretches on which the function is zero."""
-    return _searched(plan, unit, low, high, budget, (0,))
+    """The zeros alone, or with the breaks, and the stretches on which the function is zero."""
+    kinds = (Kind.ZERO, *BREAKS) if with_breaks else (Kind.ZERO,)
+    return _searched(plan, unit, low, high, budget, (0,), kinds)
 
 
 def _searched(
@@ -61,9 +67,10 @@ def _searched(
     high: End,
     budget: Budget | int,
     levels: tuple[int, ...],
+    kinds: tuple[Kind, ...] = tuple(Kind),
 ) -> Path:
     try:
-        return _Search(plan, unit, low, high, budget, levels).path()
+        return _Search(plan, unit, low, high, budget, levels, kinds).path()
     except TooLarge:
         # The steps that may break are too many to be taken apart: nothing is claimed.
         return untouched(low.x, high.x)
@@ -85,10 +92,12 @@ class _Search:
         high: End,
         budget: Budget | int,
         wanted: tuple[int, ...],
+        kinds: tuple[Kind, ...],
     ) -> None:
         self.plan = plan
         self.unit = unit
         self.wanted = wanted
+        self.kinds = kinds
         self.budget = Budget(budget) if isinstance(budget, int) else budget
         self.cutter = Cutter(prepared(folded(plan, unit)), unit, self.budget)
         self.low, self.high = edge(self.cutter, low), edge(self.cutter, high)
@@ -226,8 +235,7 @@ class _Search:
             cut = before.right if before is not None else pieces[0].left
             found = classifier.at(cut, before, behind)
             self.open += found.open
-            kinds = (Kind.ZERO,) if self.wanted == (0,) else tuple(Kind)
-            self.landmarks += [mark for mark in found.landmarks if mark.kind in kinds]
+            self.landmarks += [mark for mark in found.landmarks if mark.kind in self.kinds]
 
     def _undefined(self, pieces: list[Piece]) -> list[Undefined]:
         """Stretches without a value, neighbours with the same reason joined."""

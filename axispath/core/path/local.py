@@ -133,7 +133,7 @@ class _Run:
 
     def _applied(self, step: Step, given: list[Germ], declared: bool, depth: int) -> Germ:
         entry = catalogue.ENTRIES[step.detail]
-        if not declared:
+        if not declared or entry.cautious:
             try:
                 return self._smooth(step, given)
             except (NoGerm, OutsideDomain):

@@ -15,6 +15,7 @@ from fractions import Fraction
 
 from flint import arb
 
+from axispath.core import catalogue
 from axispath.core.arithmetic.balls import nearest, operation, precision
 from axispath.core.arithmetic.identity import flat_levels
 from axispath.core.arithmetic.interval import End
@@ -181,9 +182,11 @@ class Cutter:
                 unsettled += found.open
                 unsettled += [Open(s.low, s.high, Reason.BREAK) for s in found.undefined]
                 for root in found.roots:
-                    _add_cut(cuts, self._cut_at(root, factor, guard))
+                    if not self._harmless(step, root.ball, piece):
+                        _add_cut(cuts, self._cut_at(root, factor, guard))
                 for end in (piece.left, piece.right):
-                    self._note_zero(end, factor, guard, piece)
+                    if not self._harmless(step, end.ball, piece):
+                        self._note_zero(end, factor, guard, piece)
         borders = sorted([*cuts, *_gap_cuts(unsettled)], key=lambda cut: cut.x)
         edges = [piece.left, *borders, piece.right]
         for left, right in itertools.pairwise(edges):
@@ -195,6 +198,13 @@ class Cutter:
                 yield replace(part, open=gap.reason)
             else:
                 yield self._decided(part, step, flat)
+
+    def _harmless(self, step: int, place: arb, piece: Piece) -> bool:
+        """Whether a step does not break at a zero of its guards."""
+        applied = self.plan.steps[step]
+        if applied.operation != "apply" or not catalogue.ENTRIES[applied.detail].cautious:
+            return False
+        return self.value(step, place, piece.branches).is_finite()
 
     def _cut_at(self, root: Root, factor: int, guard: int) -> Cut:
         low, high = _floats(root.ball)

@@ -39,7 +39,9 @@ def _zeros(function: FloatFunction, x: Floats, y: Floats) -> list[Landmark]:
         middle = (low + high) / 2
         same = np.sign(function(middle)) == np.sign(below)
         low, high = np.where(same, middle, low), np.where(same, high, middle)
-    found = (low + high) / 2
+    left, right = function(low), function(high)
+    found = low - left * (high - low) / (right - left)  # straight as the curve is by now
+    found = np.where((found >= low) & (found <= high), found, (low + high) / 2)
     # At a pole or a jump the signs change too, but the values do not become small.
     small = np.abs(function(found)) <= 1e-6 * height
     exact = x[np.flatnonzero(y == 0)]

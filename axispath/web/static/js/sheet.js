@@ -320,8 +320,11 @@ export function sheet() {
       if (document.activeElement !== name) name.value = state.name;
       document.title = `${state.name} · Axis Path`;
       preview = sliders.edits();
-      if (!stepped && !looked && !sameView(state.view, session.view ?? plot.view)) this.showView(state.view);
+      // A view that was moved since the change was sent is not taken back, but told.
+      const moved = looked || session.view;
+      if (!stepped && !moved && !sameView(state.view, plot.view)) this.showView(state.view);
       session.view = null;
+      if (moved && !looked && !sameView(state.view, plot.view)) session.saveView(plot.view);
       this.remember();
       this.message = state.told || "";
       this.askAboutDegrees(state.question);

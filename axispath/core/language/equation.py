@@ -1,0 +1,85 @@
+"""Equations and inequalities, as Solve reads them."""
+
+from __future__ import annotations
+
+from axispath.core.language.errors import LanguageError
+from axispath.core.language.parser import Parser
+from axispath.core.language.scope import Scope
+from axispath.core.language.tokens import Token, tokens
+from axispath.core.language.tree import Comparison, Name
+
+RISING, FALLING = ("<", "<="), (">", ">=")
+
+
+def parse_equation(text: str, scope: Scope) -> tuple[Comparison, bool]:
+    """One equation or inequality; two for a chain such as 1 < x^2 < 4.
+
+    Two equations y = … and y = …, separated by a comma, come as one, with True beside it.
+    Raises LanguageError.
+    """
+    found = tokens(text)
+    if len(found) == 1:
+        raise LanguageError("There is no equation here yet. Type one, such as cos x = x.")
+    comma = _outside(found, (",", ";"))
+    if comma is not None:
+        return _two(text, found, comma, scope), True
+    return _comparison(text, found, scope), False
+
+
+def _comparison(text: str, found: list[Token], scope: Scope) -> Comparison:
+    for token in found:
+        if token.text == "==":
+            mend = text[: token.start] + "=" + text[token.end :]
+            raise LanguageError("Write a single equals sign.", token.start, token.end, mend)
+    if _outside(found, ("=", "<", "<=", ">", ">=", "!=")) is None:
+        message = "There is no equals sign: an equation has two sides, such as x^2 = 2."
+        raise LanguageError(message, 0, len(text), f"{text.rstrip()} = 0")
+    parser = Parser(text, found, scope)
+    comparison = parser.comparison()
+    parser.finish()
+    signs = comparison.signs
+    if "!=" in signs:
+        raise LanguageError("≠ asks for no solutions; solve with =, <, ≤, > or ≥.", 0, len(text))
+    if len(signs) > 1 and "=" in signs:
+        raise LanguageError("One line holds one equation: solve them one by one.", 0, len(text))
+    one_way = all(s in RISING for s in signs) or all(s in FALLING for s in signs)
+    if len(signs) > 2 or (len(signs) == 2 and not one_way):
+        message = "A chain has two signs in one direction, such as 1 < x^2 < 4."
+        raise LanguageError(message, 0, len(text))
+    return comparison
+
+
+def _two(text: str, found: list[Token], comma: int, scope: Scope) -> Comparison:
+    """Two curves y = f(x) and y = g(x): they meet where f(x) = g(x)."""
+    end = found[-1]
+    halves = (
+        [*found[:comma], Token("end", "", found[comma].start, found[comma].start)],
+        [*found[comma + 1 : -1], end],
+    )
+    sides = []
+    for half in halves:
+        if _outside(half, (",", ";")) is not None or len(half) < 2:
+            raise LanguageError("Two equations at most, separated by one comma.", 0, len(text))
+        comparison = _comparison(text, half, scope)
+        left, right = comparison.operands[0], comparison.operands[-1]
+        if comparison.signs != ("=",) or Name("y") not in (left, right):
+            message = (
+                "One line holds one equation. Two curves are met as y = f(x), y = g(x); "
+                "other systems are for Working."
+            )
+            raise LanguageError(message, half[0].start, half[-1].start)
+        sides.append(right if left == Name("y") else left)
+    return Comparison((sides[0], sides[1]), ("=",))
+
+
+def _outside(found: list[Token], signs: tuple[str, ...]) -> int | None:
+    """The first of some signs outside all brackets."""
+    depth = 0
+    for index, token in enumerate(found):
+        if token.text in ("(", "["):
+            depth += 1
+        elif token.text in (")", "]"):
+            depth -= 1
+        elif depth == 0 and token.text in signs:
+            return index
+    return None
