@@ -5,8 +5,15 @@ from __future__ import annotations
 from functools import cache
 
 from axispath.core.path.framing import settled
-from axispath.core.sheet.document import Document, Slider, Table
-from axispath.core.sheet.edits import AddLane, SetNote, SetSlider, apply
+from axispath.core.sheet.document import Document, Equation, Slider, Table, View
+from axispath.core.sheet.edits import (
+    AddLane,
+    KeepEquation,
+    SetNote,
+    SetSlider,
+    apply,
+    with_view,
+)
 
 FERRY_WINDOW = (
     "h(x) = 3.1 + swing sin(2π (x - 2) / 12.4) for 0 <= x <= 24",
@@ -19,7 +26,7 @@ SWING = Slider(low="0.3", high="2", step="0.05")
 @cache
 def ferry_window() -> Document:
     """Tide height over a day against the depth that the ferry needs."""
-    document = Document(name="Ferry window", table=Table(start="0", stop="24", step="1"))
+    document = Document(name="Ferry window", tables=(Table(start="0", stop="24", step="1"),))
     document = _with_lanes(document, FERRY_WINDOW)
     document = apply(document, SetSlider(id="lane3", slider=SWING))
     return apply(document, SetNote(id="lane3", note="2 m at spring tide, half of it at neap tide"))
@@ -32,4 +39,62 @@ def _with_lanes(document: Document, lines: tuple[str, ...]) -> Document:
     return settled(empty, document)
 
 
-DEMOS = {"ferry-window": ferry_window}
+SLIPWAY = (
+    "s(x) = 2.5 if x < 4, 2.5 - (x - 4)/6 if x < 34, -2.5 otherwise for 0 <= x <= 40",
+    "w(x) = tide + 0.15 sin(x) for 0 <= x <= 40",
+    "tide = 0.4",
+    "keel(x) = s(x) + 0.9 for x in [4, 34)",
+)
+LAMP_RANGE = (
+    "E(x) = lamp/x^2 for x > 0",
+    "need(x) = 0.2 for x > 0",
+    "lamp = 80",
+    "haze(x) = E(x) e^(-x/15) for x > 0",
+    "glare(x) = 3/(x - 6)",
+)
+
+
+@cache
+def slipway() -> Document:
+    """A slipway of level and sloping parts: where the water meets it, and where a keel floats."""
+    table = Table(start="0", stop="40", step="4", columns=("s(x)", "w(x)", "w(x) - s(x)"))
+    heights = Table(
+        id="table2",
+        variable="tide",
+        start="-1",
+        stop="1",
+        step="0.25",
+        columns=("w(10)", "4 + 6(2.5 - tide)"),
+    )
+    document = Document(name="Slipway", tables=(table, heights))
+    document = _with_lanes(document, SLIPWAY)
+    document = apply(document, SetSlider(id="lane3", slider=Slider(low="-2", high="2", step="0.1")))
+    document = apply(
+        document, SetNote(id="lane1", note="level, then 1 m down in every 6, then level")
+    )
+    document = apply(document, SetNote(id="lane4", note="a boat on its cradle needs 0.9 m more"))
+    for line in ("w(x) >= keel(x)", "w(x) = s(x)"):
+        equation = Equation(text=line, low="0", high="40")
+        document = apply(document, KeepEquation(equation=equation))
+    return document
+
+
+@cache
+def lamp_range() -> Document:
+    """How far a lamp is seen, in clear air and in haze; a reflex that dazzles at one distance."""
+    table = Table(by="list", places="1, 2, 5, 10, 15, 20, 30", changes="ratios")
+    document = Document(name="Lamp range", tables=(table,))
+    document = _with_lanes(document, LAMP_RANGE)
+    document = apply(document, SetSlider(id="lane3", slider=Slider(low="10", high="200", step="5")))
+    document = with_view(document, View(left=-2, right=32, bottom=-1.2, top=2.4, chosen=True))
+    for line, low, high in (
+        ("haze(x) < need(x)", "0", "60"),
+        ("E(x) = need(x)", "0", "∞"),
+        ("haze(x) = need(x)", "0", "60"),
+    ):
+        equation = Equation(text=line, low=low, high=high)
+        document = apply(document, KeepEquation(equation=equation))
+    return document
+
+
+DEMOS = {"ferry-window": ferry_window, "slipway": slipway, "lamp-range": lamp_range}

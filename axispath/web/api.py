@@ -9,16 +9,21 @@ from axispath.core.sheet.document import Document, View
 from axispath.core.sheet.edits import EDITS, with_view
 from axispath.core.sheet.ends import typed_end
 from axispath.core.sheet.resolve import resolve
+from axispath.core.table.rows import stretch
+from axispath.exchange.numbers import numbers_from
 from axispath.store import sheets
 from axispath.store.sheets import NotFound, Opened
-from axispath.web import landmarks, present
+from axispath.web import landmarks, present, tables
 from axispath.web import reading as reading_card
 from axispath.web.asked import (
+    Finer,
     Framing,
+    Numbers,
     Picturing,
     Previewing,
     Reading,
     Searching,
+    TableText,
     Tabulating,
     Trailing,
     answered,
@@ -181,10 +186,42 @@ def reading(key: str) -> Response:
 
 @blueprint.post("/sheets/<key>/values")
 def values(key: str) -> Response:
-    """A page of the table of values."""
+    """Some rows of a table of values."""
     wanted = Tabulating.model_validate(body())
-    table = present.table(wanted.tried(key), wanted.page)
-    return answered({"html": render_template("parts/table.html", table=table)})
+    document = wanted.document(key)
+    table = document.table(wanted.table)
+    return answered(tables.chunk(document, table, wanted.first, wanted.count, wanted.near))
+
+
+@blueprint.post("/sheets/<key>/values.text")
+def values_text(key: str) -> Response:
+    """A whole table at full precision."""
+    wanted = TableText.model_validate(body())
+    document = wanted.document(key)
+    text = tables.as_text(document, document.table(wanted.table), wanted.separator)
+    return Response(text, mimetype="text/csv" if wanted.separator == "," else "text/plain")
+
+
+@blueprint.post("/sheets/<key>/values/finer")
+def finer(key: str) -> Response:
+    """The ends of a stretch as a table keeps them."""
+    wanted = Finer.model_validate(body())
+    document = wanted.document(key)
+    return answered({"stretch": stretch(document, document.table(wanted.table), wanted.row)})
+
+
+@blueprint.post("/sheets/<key>/values/points")
+def value_points(key: str) -> Response:
+    """Rows that are shown as points on the plot."""
+    wanted = Tabulating.model_validate(body())
+    return answered(tables.points(wanted.document(key)))
+
+
+@blueprint.post("/numbers")
+def numbers() -> Response:
+    """A list of rows out of a file's text."""
+    found = numbers_from(Numbers.model_validate(body()).text)
+    return answered({"places": ", ".join(found), "count": len(found)})
 
 
 @blueprint.post("/sheets/<key>/preview")

@@ -13,7 +13,17 @@ from flask_compress import Compress
 
 from axispath.core.arithmetic.patience import Patience, limited
 from axispath.store.database import Store
-from axispath.web import api, assets, handbook, pages, security, shelf_api, taking, troubles
+from axispath.web import (
+    api,
+    assets,
+    handbook,
+    pages,
+    security,
+    shelf_api,
+    solving,
+    taking,
+    troubles,
+)
 
 REQUEST = Patience(10.0, time.perf_counter)  # what one request may compute, all in all
 MAX_REQUEST = 200_000  # bytes; the longest honest request is a few lanes of 2,000 characters
@@ -55,6 +65,7 @@ def create_app(database: str | None = None, secret_key: str | None = None) -> Fl
     app.register_blueprint(pages.blueprint)
     app.register_blueprint(api.blueprint)
     app.register_blueprint(taking.blueprint)
+    app.register_blueprint(solving.blueprint)
     app.register_blueprint(shelf_api.blueprint)
     app.register_blueprint(handbook.blueprint)
     logging.getLogger("axispath").setLevel(logging.INFO)

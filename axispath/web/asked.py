@@ -119,9 +119,54 @@ class Previewing(Request):
 
 
 class Tabulating(Trying):
-    """A page of the table of values."""
+    """Rows of a table of values: from the first on, or around a place."""
 
-    page: Annotated[int, Field(ge=0, le=10_000)] = 0
+    table: LaneId | Literal[""] = ""
+    first: Annotated[int, Field(ge=0, le=1_000_000)] = 0
+    count: Annotated[int, Field(ge=1, le=400)] = 100
+    near: Place | None = None
+    view: View | None = None
+
+    def document(self, key: str) -> Document:
+        """The document, in the view where rows are landmarks."""
+        found = self.tried(key)
+        return with_view(found, self.view) if self.view is not None else found
+
+
+class TableText(Tabulating):
+    """A whole table as text."""
+
+    separator: Literal[",", "\t"] = ","
+
+
+class Finer(Tabulating):
+    """A stretch between a row and the next, to be made finer."""
+
+    row: Annotated[int, Field(ge=0, le=1_000_000)]
+
+
+class Numbers(Request):
+    """Numbers out of a file."""
+
+    text: Annotated[str, Field(max_length=150_000)]
+
+
+class Solving(Looking):
+    """An equation with its unknown and its interval as typed."""
+
+    text: Annotated[str, Field(max_length=6000)]
+    unknown: Annotated[str, Field(max_length=120)] = ""
+    low: Typed = ""
+    high: Typed = ""
+    longer: bool = False
+
+
+class Watching(Solving):
+    """A method to be watched, from its starts."""
+
+    method: Literal["bisection", "newton", "secant", "fixed-point"]
+    start: Typed = ""
+    second: Typed = ""
 
 
 def answered(found: object) -> Response:

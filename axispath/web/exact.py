@@ -56,7 +56,7 @@ def forms(document: Document, only: Range | None) -> dict[str, Any]:
         jobs.append(("forms", exact_forms, asked))
     told: dict[str, Any] = {"forms": {}, "asymptotes": {}, "late": False}
     jobs.sort(key=lambda job: job[0] != "forms")
-    for (name, _, _), result in zip(jobs, _answers(jobs), strict=True):
+    for (name, _, _), result in zip(jobs, answers(jobs), strict=True):
         if result is LATE:
             told["late"] = True
         if result is None or result is LATE:
@@ -86,7 +86,7 @@ def _asked(
     return (plan, unit, other, wanted)
 
 
-def _answers(jobs: list[tuple[str, Any, tuple[Any, ...]]]) -> list[Any]:
+def answers(jobs: list[tuple[str, Any, tuple[Any, ...]]]) -> list[Any]:
     """The results of all jobs: LATE for those out of time, None for those that failed."""
     pool = get_ready()
     until = time.monotonic() + LIMIT

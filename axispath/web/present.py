@@ -25,13 +25,10 @@ from axispath.core.sheet.edits import Edit, RemoveLane, plain_end, who_waits
 from axispath.core.sheet.refused import EditRefused
 from axispath.core.sheet.resolve import ResolvedLane, resolve, scope_of
 from axispath.core.sheet.sliders import SliderRange, is_slider, slider_range, usual_range
-from axispath.core.table.rows import TableRefused, number, places
-from axispath.core.table.values import column
+from axispath.core.table.rows import number
 from axispath.store.sheets import FRAMING, Opened
 from axispath.web.ground import ground_view, own_colours
 from axispath.web.reading_back import nearest
-
-PAGE_ROWS = 500
 
 
 @dataclass(frozen=True)
@@ -221,26 +218,34 @@ def state(found: Opened) -> dict[str, Any]:
         "name": document.name,
         "unit": document.unit,
         "view": document.view.model_dump(),
-        "table": document.table.model_dump(),
+        "tables": [table.model_dump() for table in document.tables],
+        "equations": [equation.model_dump() for equation in document.equations],
         "ground": ground_view(document, [x for x in lanes if x.plottable and not x.hidden]),
         "question": seems_to_mean_degrees(document),
         "lanes": [
-            {
-                "id": lane.id,
-                "name": lane.name,
-                "colour": lane.colour,
-                "hidden": lane.hidden,
-                "plottable": lane.plottable,
-                "signature": lane.signature,
-                "slider": asdict(lane.slider) if lane.slider else None,
-                "style": lane.style.model_dump(),
-                "sampled": bool(lane.samples.by),
-                "own": own_colours(resolved.lane),
-                "html": render_template("parts/lane.html", lane=lane),
-            }
-            for lane, resolved in zip(lanes, resolve(document), strict=True)
+            {**scripted, "html": render_template("parts/lane.html", lane=lane)}
+            for lane, scripted in zip(lanes, scripted_lanes(document), strict=True)
         ],
     }
+
+
+def scripted_lanes(document: Document) -> list[dict[str, Any]]:
+    """The lanes for the scripts that draw them."""
+    return [
+        {
+            "id": lane.id,
+            "name": lane.name,
+            "colour": lane.colour,
+            "hidden": lane.hidden,
+            "plottable": lane.plottable,
+            "signature": lane.signature,
+            "slider": asdict(lane.slider) if lane.slider else None,
+            "style": lane.style.model_dump(),
+            "sampled": bool(lane.samples.by),
+            "own": own_colours(resolved.lane),
+        }
+        for lane, resolved in zip(lane_views(document), resolve(document), strict=True)
+    ]
 
 
 def told_of_waiting(before: Document, after: Document, edits: list[Edit]) -> str:
@@ -253,44 +258,6 @@ def told_of_waiting(before: Document, after: Document, edits: list[Edit]) -> str
     lost = dict.fromkeys(name for names in waiting.values() for name in names)
     verb = "needs" if len(waiting) == 1 else "need"
     return f"{listed(waiting)} {verb} {listed(lost)}, and will wait until it is defined again."
-
-
-def table(document: Document, page: int) -> dict[str, Any]:
-    """A page of the table of values; ``trouble`` where its rows cannot be made."""
-    lanes = resolve(document).functions()
-    head = [
-        {"name": lane.name, "swatch": swatch_of(lane.lane.id, lane.lane.colour, lane.lane.style)}
-        for lane in lanes
-    ]
-    empty = {"head": head, "rows": [], "first": 0, "count": 0, "page": 0, "pages": 0}
-    try:
-        every = places(document, document.table)
-    except TableRefused as refused:
-        return {**empty, "trouble": refused.message}
-    pages = -(-len(every) // PAGE_ROWS)
-    page = min(page, pages - 1)
-    x = every[page * PAGE_ROWS : (page + 1) * PAGE_ROWS]
-    columns = [column(lane, x) for lane in lanes]
-    rows = [
-        {
-            "x": decimal(float(place), document.digits),
-            "raw": float(place),
-            "cells": [
-                {"shown": c.shown(index, document.digits), "reason": c.reason(index)}
-                for c in columns
-            ],
-        }
-        for index, place in enumerate(x)
-    ]
-    return {
-        "head": head,
-        "rows": rows,
-        "first": page * PAGE_ROWS + 1,
-        "count": len(every),
-        "page": page,
-        "pages": pages,
-        "trouble": "",
-    }
 
 
 def framed(document: Document, lane_id: str) -> View:

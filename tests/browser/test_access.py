@@ -33,6 +33,14 @@ class Access(BrowserTest):
         self.page.get_by_role("tab", name="Values").click()
         self.page.locator("#values table").wait_for()
         self.check("values")
+        self.page.get_by_role("tab", name="Solve").click()
+        self.page.fill("#equation", "h(x) = 3")
+        self.page.press("#equation", "Enter")
+        self.page.locator("#solutions tr[data-solution]").first.wait_for()
+        self.page.fill("#method-start", "4")
+        self.page.get_by_role("button", name="Watch").click()
+        self.page.locator("#iterates tr[data-step]").first.wait_for()
+        self.check("solve")
 
     def test_a_wrong_line_and_the_dialogs(self):
         self.open()

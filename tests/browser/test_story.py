@@ -122,7 +122,7 @@ class Story(BrowserTest):
         for name, value in (("start", "-3"), ("stop", "5"), ("step", "0.5")):
             self.page.fill(f"#table-{name}", value)
         self.page.press("#table-step", "Enter")
-        rows = self.page.locator("table.values tbody tr")
+        rows = self.page.locator("table.values tbody tr[data-row]")
         expect(rows).to_have_count(17)
         expect(rows.first.locator("td").first).to_have_text("9")
         missing = rows.first.locator("td").nth(1)
@@ -133,7 +133,7 @@ class Story(BrowserTest):
         expect(rows.nth(6).locator("td").nth(1)).to_have_text("0")
         self.page.fill("#table-step", "0.000001")
         self.page.press("#table-step", "Enter")
-        expect(self.page.locator("#values")).to_contain_text("8000001 rows")
+        expect(self.page.locator("#values")).to_contain_text("8\u202f000\u202f001 rows")
 
     def test_looking_around(self):
         self.two_functions()

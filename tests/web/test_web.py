@@ -161,7 +161,9 @@ class Changes(WebTest):
             ),
             (f"{path}/path", {**look, "view": {**VIEW, "left": 9}}),
             (f"{path}/reading", {"head": 1, "x": "here"}),
-            (f"{path}/values", {"head": 1, "page": -1}),
+            (f"{path}/values", {"head": 1, "first": -1}),
+            (f"{path}/solve", {"head": 1, "view": VIEW, "text": "x" * 7000}),
+            (f"{path}/method", {"head": 1, "view": VIEW, "text": "x = 1", "method": "guessing"}),
         ]:
             answer = self.post(place, body)
             self.assertEqual(answer.status_code, 422, (place, body))

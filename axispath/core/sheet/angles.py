@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
+
 from axispath.core import catalogue
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.language.tree import Apply, Expression, literal, walk
@@ -25,18 +27,26 @@ def seems_to_mean_degrees(document: Document) -> str | None:
 
 def _suspect(lane: ResolvedLane) -> str | None:
     assert lane.statement is not None
-    turning = [node for node in walk(lane.statement.body) if _takes_angle(node)]
-    for node in turning:
-        assert isinstance(node, Apply)
-        value = literal(node.arguments[0])
-        if value is not None and value.denominator == 1 and abs(value) >= LEAST and value % 5 == 0:
-            return f"{node.function}({value})"
+    found = suspect_in(lane.unit, (lane.statement.body,))
     domain = lane.domain
-    if turning and domain:
+    if found is None and domain and any(_takes_angle(n) for n in walk(lane.statement.body)):
         for end in (domain.low, domain.high):
             value = literal(end) if end else None
             if value is not None and value and value % TURN_PARTS == 0:
                 return f"a domain up to {value}"
+    return found
+
+
+def suspect_in(unit: AngleUnit, trees: Iterable[Expression]) -> str | None:
+    """The first angle of some formulas that looks like degrees in a sheet of radians."""
+    if unit is AngleUnit.DEGREE:
+        return None
+    for node in (node for tree in trees for node in walk(tree)):
+        if isinstance(node, Apply) and _takes_angle(node):
+            value = literal(node.arguments[0])
+            whole = value is not None and value.denominator == 1
+            if whole and value is not None and abs(value) >= LEAST and value % 5 == 0:
+                return f"{node.function}({value})"
     return None
 
 

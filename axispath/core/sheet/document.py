@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Literal
+from typing import Annotated, Any, Literal
 
 from pydantic import BaseModel, ConfigDict, Field, model_validator
 
@@ -10,6 +10,9 @@ from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.language.tokens import MAX_LENGTH
 
 MAX_LANES = 200
+MAX_TABLES = 12
+MAX_EQUATIONS = 30
+MAX_PLACES = 60_000  # characters of a list of rows
 MAX_NAME = 120
 WIDEST = 1e13
 NARROWEST_SHARE = 1e-12  # of the larger limit: below that float64 cannot tell pixels apart
@@ -126,11 +129,35 @@ class Ground(Value):
 
 
 class Table(Value):
-    """Rows of the table of values, as typed."""
+    """A table of values, as typed.
 
+    ``by`` says what makes the rows: a step, a count, a list (``places``), or the landmarks of
+    ``lanes``. ``variable`` is x or a slider. ``columns`` are expressions; none stand for the shown
+    functions. ``finer`` are stretches with ten rows between their ends.
+    """
+
+    id: LaneId = "table1"
+    by: Literal["step", "count", "list", "landmarks"] = "step"
     start: Line = "-5"
     stop: Line = "5"
     step: Line = "1"
+    count: Typed = "11"
+    places: Annotated[str, Field(max_length=MAX_PLACES)] = ""
+    lanes: Annotated[tuple[LaneId, ...], Field(max_length=MAX_LANES)] = ()
+    variable: Annotated[str, Field(max_length=MAX_NAME)] = "x"
+    columns: Annotated[tuple[Typed, ...], Field(max_length=20)] = ()
+    finer: Annotated[tuple[tuple[Typed, Typed], ...], Field(max_length=60)] = ()
+    points: bool = False
+    changes: Literal["", "differences", "ratios", "both"] = ""
+
+
+class Equation(Value):
+    """An equation that was solved: its unknown where it was chosen, and its interval as typed."""
+
+    text: Line
+    unknown: Annotated[str, Field(max_length=MAX_NAME)] = ""
+    low: Typed = ""
+    high: Typed = ""
 
 
 class Document(Value):
@@ -142,8 +169,22 @@ class Document(Value):
     digits: Annotated[int, Field(ge=3, le=15)] = 6
     view: View = View()
     ground: Ground = Ground()
-    table: Table = Table()
+    tables: Annotated[tuple[Table, ...], Field(min_length=1, max_length=MAX_TABLES)] = (Table(),)
+    equations: Annotated[tuple[Equation, ...], Field(max_length=MAX_EQUATIONS)] = ()
     lanes: Annotated[tuple[Lane, ...], Field(max_length=MAX_LANES)] = ()
+
+    @model_validator(mode="before")
+    @classmethod
+    def _with_tables(cls, data: Any) -> Any:
+        """Sheets stored when a sheet had one table have it under another name."""
+        if isinstance(data, dict) and "table" in data:
+            data = {**data, "tables": [data["table"]]}
+            del data["table"]
+        return data
+
+    def table(self, table_id: str) -> Table:
+        """The table with this id; the first where there is none."""
+        return next((t for t in self.tables if t.id == table_id), self.tables[0])
 
     def lane(self, lane_id: str) -> Lane | None:
         """The lane with this id."""

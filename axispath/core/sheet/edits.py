@@ -23,12 +23,16 @@ from axispath.core.language.tokens import MAX_LENGTH
 from axispath.core.language.tree import Expression, FunctionStatement, Statement
 from axispath.core.sheet.document import (
     COLOURS,
+    MAX_EQUATIONS,
     MAX_LANES,
     MAX_NAME,
+    MAX_TABLES,
     Document,
+    Equation,
     Ground,
     Lane,
     LaneId,
+    Line,
     Samples,
     Slider,
     Style,
@@ -179,6 +183,27 @@ class Rename(Value):
     name: str
 
 
+class RemoveTable(Value):
+    """A table deleted; the last one is emptied."""
+
+    do: Literal["remove table"] = "remove table"
+    id: LaneId
+
+
+class KeepEquation(Value):
+    """An equation put first in the sheet's history of equations."""
+
+    do: Literal["keep equation"] = "keep equation"
+    equation: Equation
+
+
+class ForgetEquation(Value):
+    """An equation taken out of the history."""
+
+    do: Literal["forget equation"] = "forget equation"
+    text: Line
+
+
 class SetTable(Value):
     """The rows of the table of values."""
 
@@ -205,6 +230,9 @@ Edit = (
     | SetUnit
     | Rename
     | SetTable
+    | RemoveTable
+    | KeepEquation
+    | ForgetEquation
 )
 EDITS: TypeAdapter[list[Edit]] = TypeAdapter(
     Annotated[list[Annotated[Edit, Field(discriminator="do")]], Field(min_length=1, max_length=50)]
@@ -262,7 +290,15 @@ def apply(document: Document, edit: Edit) -> Document:
                 raise EditRefused(f"The name is too long: {MAX_NAME} characters at most.")
             return document.model_copy(update={"name": name})
         case SetTable():
-            return document.model_copy(update={"table": edit.table})
+            return _set_table(document, edit.table)
+        case RemoveTable():
+            left = tuple(table for table in document.tables if table.id != edit.id)
+            return document.model_copy(update={"tables": left or (Table(id=edit.id),)})
+        case KeepEquation():
+            return _with_equation(document, edit.equation)
+        case ForgetEquation():
+            kept = tuple(e for e in document.equations if e.text != edit.text)
+            return document.model_copy(update={"equations": kept})
 
 
 def describe(document: Document, edit: Edit) -> str:
@@ -303,7 +339,26 @@ def describe(document: Document, edit: Edit) -> str:
         case Rename():
             return "the sheet’s name"
         case SetTable():
-            return "the table’s rows"
+            return "the table"
+        case RemoveTable():
+            return "deleting a table"
+        case KeepEquation():
+            return f"solving {edit.equation.text[:40]}"
+        case ForgetEquation():
+            return "forgetting an equation"
+
+
+def _with_equation(document: Document, equation: Equation) -> Document:
+    rest = [known for known in document.equations if known.text != equation.text]
+    return document.model_copy(update={"equations": (equation, *rest)[:MAX_EQUATIONS]})
+
+
+def _set_table(document: Document, table: Table) -> Document:
+    known = any(other.id == table.id for other in document.tables)
+    if not known and len(document.tables) >= MAX_TABLES:
+        raise EditRefused(f"A sheet can have {MAX_TABLES} tables.")
+    tables = tuple(table if other.id == table.id else other for other in document.tables)
+    return document.model_copy(update={"tables": tables if known else (*tables, table)})
 
 
 def _set_ground(document: Document, ground: Ground) -> Document:
@@ -409,7 +464,30 @@ def _renamed_elsewhere(before: Document, after: Document, lane: Lane, new: str |
         text = renamed(other.lane.text, other.statement, old, new)
         if text != other.lane.text:
             after = after.with_lane(other.lane.model_copy(update={"text": text}))
-    return after
+    return _renamed_in_tables(before, after, old, new)
+
+
+def _renamed_in_tables(before: Document, after: Document, old: str, new: str) -> Document:
+    """Columns and running variables of tables with the new name."""
+    scope = scope_of(before.lanes)
+
+    def column(text: str) -> str:
+        try:
+            tree = parse_expression(text, scope)
+        except LanguageError:
+            return text
+        return renamed(text, FunctionStatement(None, (), tree, None), old, new)
+
+    tables = tuple(
+        table.model_copy(
+            update={
+                "columns": tuple(column(text) for text in table.columns),
+                "variable": new if table.variable == old else table.variable,
+            }
+        )
+        for table in after.tables
+    )
+    return after.model_copy(update={"tables": tables})
 
 
 def who_waits(before: Document, after: Document) -> dict[str, tuple[str, ...]]:

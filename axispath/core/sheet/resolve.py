@@ -54,6 +54,7 @@ class ResolvedLane:
     error: LanguageError | None = None
     missing: tuple[str, ...] = ()
     definitions: dict[str, Definition] = field(default_factory=dict, repr=False, compare=False)
+    running: bool = field(default=False, compare=False)  # its argument hides a value of that name
 
     @property
     def name(self) -> str | None:
@@ -79,7 +80,7 @@ class ResolvedLane:
         """The formula as steps."""
         assert self.statement is not None
         inputs = getattr(self.statement, "parameters", ())
-        return program(self.statement.body, inputs, self.definitions)
+        return program(self.statement.body, inputs, self.definitions, self.running)
 
     @cached_property
     def floats(self) -> FloatFunction:

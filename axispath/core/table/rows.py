@@ -1,22 +1,27 @@
-"""The places of a table: from start to end in steps, typed as formulas."""
+"""The rows of a table: by a step, by a count, from a list, or at landmarks; and made finer."""
 
 from __future__ import annotations
 
 import math
+import re
 from fractions import Fraction
 
 import numpy as np
 from numpy.typing import NDArray
 
+from axispath.core.path.lanes import USUAL, Effort, path_of
 from axispath.core.sheet.document import Document, Table
 from axispath.core.sheet.ends import typed_end
 from axispath.core.sheet.refused import EditRefused
+from axispath.core.sheet.resolve import resolve
 
-MAX_ROWS = 10_000
+MAX_ROWS = 100_000
+MAX_LISTED = 5_000
+BETWEEN = 10  # stretches that a finer stretch is cut into
 
 
 class TableRefused(Exception):
-    """The rows cannot be made; ``field`` is start, stop or step."""
+    """The rows cannot be made; ``field`` is start, stop, step, count, places or lanes."""
 
     def __init__(self, message: str, field: str) -> None:
         super().__init__(message)
@@ -24,8 +29,21 @@ class TableRefused(Exception):
         self.field = field
 
 
-def places(document: Document, table: Table) -> NDArray[np.float64]:
-    """The x of every row, each the float64 nearest to start + k · step."""
+def places(document: Document, table: Table, effort: Effort = USUAL) -> NDArray[np.float64]:
+    """The place of every row, each the float64 nearest to the exact one."""
+    match table.by:
+        case "step":
+            rows = _stepped(document, table)
+        case "count":
+            rows = _counted(document, table)
+        case "list":
+            return np.array(_listed(document, table.places), dtype=np.float64)
+        case "landmarks":
+            return _landmarks(document, table, effort)
+    return np.array([float(row) for row in _finer(rows, table)])
+
+
+def _stepped(document: Document, table: Table) -> list[Fraction]:
     start = number(document, table.start, "start")
     stop = number(document, table.stop, "stop")
     step = number(document, table.step, "step")
@@ -35,10 +53,91 @@ def places(document: Document, table: Table) -> NDArray[np.float64]:
         toward = "positive" if stop > start else "negative"
         raise TableRefused(f"To get from start to end the step has to be {toward}.", "step")
     count = math.floor((stop - start) / step * (1 + Fraction(1, 10**12))) + 1
+    _refuse_too_many(count, "step")
+    return [start + k * step for k in range(count)]
+
+
+def _counted(document: Document, table: Table) -> list[Fraction]:
+    start = number(document, table.start, "start")
+    stop = number(document, table.stop, "stop")
+    count = number(document, table.count, "count")
+    if count.denominator != 1 or count < 2:
+        raise TableRefused("The number of rows is a whole number from 2 on.", "count")
+    if start == stop:
+        raise TableRefused("Start and end are the same.", "stop")
+    _refuse_too_many(int(count), "count")
+    return [start + k * (stop - start) / (count - 1) for k in range(int(count))]
+
+
+def _refuse_too_many(count: int, field: str) -> None:
     if count > MAX_ROWS:
-        shown = str(count) if count < 10**15 else "far too many"
-        raise TableRefused(f"These are {shown} rows; a table can have {MAX_ROWS}.", "step")
-    return np.array([float(start + k * step) for k in range(count)])
+        shown = f"{count:,}".replace(",", "\u202f") if count < 10**15 else "far too many"
+        most = f"{MAX_ROWS:,}".replace(",", "\u202f")
+        raise TableRefused(f"These are {shown} rows; a table can have {most}.", field)
+
+
+def _listed(document: Document, text: str) -> list[float]:
+    parts = [part for part in re.split(r"[;\s]+|,(?=\s|$)|,", text.strip()) if part]
+    if not parts:
+        raise TableRefused("Type or paste a list of numbers, such as 0, 1/2, π.", "places")
+    if len(parts) > MAX_LISTED:
+        message = f"These are {len(parts)} numbers; a list can have {MAX_LISTED}."
+        raise TableRefused(message, "places")
+    found = []
+    for part in parts:
+        try:
+            found.append(float(part.replace("−", "-")))
+        except ValueError:
+            found.append(float(number(document, part, "places")))
+    if not all(math.isfinite(x) for x in found):
+        raise TableRefused("The rows have to be ordinary, finite numbers.", "places")
+    return found
+
+
+def _landmarks(document: Document, table: Table, effort: Effort) -> NDArray[np.float64]:
+    view = document.view
+    chosen = [lane for lane in resolve(document).functions() if lane.lane.id in table.lanes]
+    if not chosen:
+        chosen = resolve(document).functions()
+    found: set[float] = set()
+    for lane in chosen:
+        path = path_of(lane, view.left, view.right, effort, len(chosen))
+        found |= {mark.x for mark in path.landmarks} if path is not None else set()
+    if not found:
+        raise TableRefused("There are no landmarks in this view.", "lanes")
+    return np.array(sorted(found)[:MAX_LISTED], dtype=np.float64)
+
+
+def _finer(rows: list[Fraction], table: Table) -> list[Fraction]:
+    """The rows with those of the finer stretches among them."""
+    if not table.finer:
+        return rows
+    found = set(rows)
+    for start, stop in table.finer:
+        try:
+            low, high = Fraction(start), Fraction(stop)
+        except (ValueError, ZeroDivisionError) as error:
+            raise TableRefused("This stretch cannot be made finer.", "step") from error
+        found |= {low + k * (high - low) / BETWEEN for k in range(BETWEEN + 1)}
+    low, high = min(rows), max(rows)
+    kept = sorted(row for row in found if low <= row <= high)
+    return kept if len(rows) < 2 or rows[0] < rows[-1] else kept[::-1]
+
+
+def stretch(document: Document, table: Table, row: int) -> tuple[str, str]:
+    """A row and the one after it as exact numbers, for Table.finer.
+
+    Raises TableRefused where the rows of the table cannot be made finer.
+    """
+    if table.by not in ("step", "count"):
+        raise TableRefused("Only rows by step or by count can be made finer.", "step")
+    rows = _finer(
+        _stepped(document, table) if table.by == "step" else _counted(document, table), table
+    )
+    if not 0 <= row < len(rows) - 1:
+        raise TableRefused("There is no such row.", "step")
+    low, high = sorted(rows[row : row + 2])
+    return str(low), str(high)
 
 
 def number(document: Document, text: str, field: str) -> Fraction:

@@ -36,8 +36,8 @@ export function typeset(root) {
   fit(root.querySelectorAll(".formula"));
 }
 
-/** A bracket cannot be broken into two lines: where one is too wide the formula is set smaller. @param {NodeListOf<Element>} formulas */
-function fit(formulas) {
+/** A bracket cannot be broken into two lines: where one is too wide the formula is set smaller. @param {NodeListOf<Element>} formulas on the page */
+export function fit(formulas) {
   for (const formula of formulas) formula.classList.remove("is-tight");
   // All are measured before any is changed, so that the page is laid out once.
   const wide = [...formulas].filter((formula) => formula.scrollWidth > formula.clientWidth + 1);

@@ -123,6 +123,7 @@ export function drawRail(plot) {
   }
   context.stroke();
   drawOnly(plot, context, height);
+  drawSolved(plot, context, height);
   for (const x of [plot.held, plot.reading]) {
     if (x !== null) pointer(context, plot.px(x), x === plot.held);
   }
@@ -140,6 +141,33 @@ function pointer(context, px, hollow) {
   context.closePath();
   context.fill();
   context.stroke();
+}
+
+/** The solution set of an inequality, with its ends filled or hollow. @param {Plot} plot @param {CanvasRenderingContext2D} context @param {number} height */
+function drawSolved(plot, context, height) {
+  const y = height - 6;
+  context.strokeStyle = context.fillStyle = token("spruce");
+  context.lineWidth = 4;
+  for (const [low, high] of plot.solved) {
+    const from = low === null ? -8 : Math.max(plot.px(low), -8);
+    const to = high === null ? plot.size.width + 8 : Math.min(plot.px(high), plot.size.width + 8);
+    if (to < from) continue;
+    context.beginPath();
+    context.moveTo(from, y);
+    context.lineTo(to, y);
+    context.stroke();
+  }
+  context.lineWidth = 2;
+  for (const [low, high, lowClosed, highClosed] of plot.solved) {
+    for (const [x, closed] of /** @type {[number | null, boolean][]} */ ([[low, lowClosed], [high, highClosed]])) {
+      if (x === null) continue;
+      context.beginPath();
+      context.arc(plot.px(x), y, 4, 0, 2 * Math.PI);
+      context.fillStyle = token(closed ? "spruce" : "rail");
+      context.fill();
+      context.stroke();
+    }
+  }
 }
 
 /** The part of the axis that landmarks are looked for on. @param {Plot} plot @param {CanvasRenderingContext2D} context @param {number} height */

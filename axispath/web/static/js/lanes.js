@@ -2,7 +2,7 @@
 /** The list of lanes: swaps in what the server renders, edits in place. */
 
 import { arrange } from "./arrange.js";
-import { typeset } from "./formulas.js";
+import { fit, typeset } from "./formulas.js";
 import { read, write } from "./session.js";
 
 export class Lanes {
@@ -54,6 +54,7 @@ export class Lanes {
       if (place !== row) this.list.insertBefore(row, place);
       before = row;
     }
+    fit(this.list.querySelectorAll(".formula"));
     if (this.focusAfter) /** @type {HTMLElement | null} */ (this.row(this.focusAfter)?.querySelector(".formula"))?.focus();
     this.focusAfter = null;
   }

@@ -3,6 +3,7 @@
 
 import { Trouble, fetchFile } from "./api.js";
 import { typeset } from "./formulas.js";
+import { save } from "./tables.js";
 
 /** @typedef {{typed: Record<string, any>, ticks: any, title: string, xLabel: string, yLabel: string, legend: string}} Ground */
 
@@ -163,13 +164,4 @@ function placeLegend(ground) {
   const legend = byId("legend");
   legend.style.left = `${ground.legend_x * 100}%`;
   legend.style.top = `${ground.legend_y * 100}%`;
-}
-
-/** @param {Blob} file @param {string} name */
-function save(file, name) {
-  const link = document.createElement("a");
-  link.href = URL.createObjectURL(file);
-  link.download = name;
-  link.click();
-  URL.revokeObjectURL(link.href);
 }

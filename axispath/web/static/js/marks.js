@@ -12,7 +12,7 @@ export function drawMarks(plot, context) {
   for (const lane of plot.shown()) {
     for (const mark of plot.marks.get(lane.id) ?? []) drawMark(plot, context, mark, laneColour(lane));
   }
-  for (const mark of plot.crossings) drawMark(plot, context, mark, token("ink"));
+  for (const mark of [...plot.crossings, ...plot.solutions]) drawMark(plot, context, mark, token("ink"));
 }
 
 /** @type {Map<string, Path2D>} */
@@ -26,7 +26,7 @@ function pathOf(d) {
 }
 
 /** All landmarks that show. @param {Plot} plot @returns {Mark[]} */
-const all = (plot) => [...plot.marks.values(), plot.crossings].flat();
+const all = (plot) => [...plot.marks.values(), plot.crossings, plot.solutions].flat();
 
 /** Away from its point, so that the curve stays visible. @param {string} kind */
 const lifted = (kind) => (kind === "maximum" ? -9 : kind === "minimum" ? 9 : 0);

@@ -2,6 +2,7 @@
 /** The plot and the rail on canvas: what is shown, and in which order. Knows nothing of the server or of gestures. */
 
 import { drawArea, drawCurve, drawFlags, drawTangent, drawTrails } from "./curves.js";
+import { drawPoints, drawStrokes } from "./steps.js";
 import { drawAxes, drawGrid, drawRail } from "./ground.js";
 import { drawLabels, drawMarks } from "./marks.js";
 import { laneColour, token } from "./style.js";
@@ -56,6 +57,16 @@ export class Plot {
     this.tangent = null;
     /** @type {null | {low: number, high: number, id: string, against: string}} */
     this.area = null;
+    /** Solutions of an equation. @type {Mark[]} */
+    this.solutions = [];
+    /** The solution set of an inequality: from, to (null for infinity), and whether they belong to it. @type {[number | null, number | null, boolean, boolean][]} */
+    this.solved = [];
+    /** What the steps of a method draw, in terms of the axes; null for the edge. @type {{lines: [number, number | null][][], now: boolean}[]} */
+    this.strokes = [];
+    /** Where the step shown is. @type {number | null} */
+    this.strokeAt = null;
+    /** Rows of tables. @type {{id: string, x: number[], y: number[]}[]} */
+    this.points = [];
     /** A box being drawn, in pixels. @type {null | {x: number, y: number, toX: number, toY: number}} */
     this.box = null;
     this.asked = false;
@@ -163,6 +174,8 @@ export class Plot {
     for (const x of [this.held, this.reading]) this.drawReadingLine(context, x);
     drawTangent(this, context);
     for (const lane of this.shown()) drawCurve(this, context, lane);
+    drawPoints(this, context);
+    drawStrokes(this, context);
     drawMarks(this, context);
     for (const point of this.readingPoints) this.drawReadingPoint(context, point);
     drawLabels(this, context, drawFlags(this, context));

@@ -8,7 +8,7 @@ const REST = 120; // ms without movement after which an area is computed
 /**
  * The parts of the page's component that read.
  * @param {() => {session: import("./session.js").Session, plot: import("./plot.js").Plot,
- *   edits: () => object[], sight: (x: number) => void, changed: () => void}} at
+ *   edits: () => object[], sight: (x: number) => void, changed: () => void, put: (x: number) => void}} at
  */
 export function readingParts(at) {
   const readings = new Latest();
@@ -36,6 +36,7 @@ export function readingParts(at) {
     read(x, put = true) {
       const { plot, changed } = at();
       if (put) placed = x;
+      if (put) at().put(x);
       plot.reading = x;
       if (plot.area && plot.held !== null) plot.area = { ...plot.area, low: Math.min(x, plot.held), high: Math.max(x, plot.held) };
       changed();

@@ -13,6 +13,8 @@ import { readingParts } from "./reading.js";
 import { Session, read, write } from "./session.js";
 import { Sliders } from "./sliders.js";
 import { Strips } from "./strips.js";
+import { solveParts } from "./solve.js";
+import { tableParts } from "./tables.js";
 import { listenToPrinting } from "./printing.js";
 import { showOwnColours } from "./style.js";
 import { Trails } from "./trails.js";
@@ -25,6 +27,7 @@ const LISTS = 450; // and between two lists of them, and tables
 const LATE = 1500; // until they are asked for again
 const SAVE_VIEW = 400;
 const VIEWS_KEPT = 50;
+const PAGES = ["landmarks", "values", "solve"];
 const STANDARD = { left: -10, right: 10, bottom: -7, top: 7 };
 
 /** The Alpine component of the sheet page. */
@@ -54,7 +57,6 @@ export function sheet() {
   let resting = null;
   /** @type {object[]} */
   let preview = [];
-  let tablePage = 0;
   /** Whether the view was moved since the server last heard of it. */
   let looked = false;
 
@@ -109,8 +111,6 @@ export function sheet() {
     hasTrails: false,
     page: "landmarks",
     raised: false,
-    table: { ...start.table },
-    tableTyped: false,
     slowText: "",
     emptyText: "",
     emptyFrame: false,
@@ -195,7 +195,7 @@ export function sheet() {
       });
       const left = read(this.memory()) ?? {};
       if (typeof left.x === "number") plot.reading = left.x;
-      if (left.page === "values") this.page = "values";
+      if (left.page === "values" || left.page === "solve") this.page = left.page;
       plot.lanes = start.lanes;
       showOwnColours(start.lanes);
       window.addEventListener("axispath-theme", () => {
@@ -211,7 +211,8 @@ export function sheet() {
         plot.draw();
       });
       byId("lanes").addEventListener("click", (event) => this.pickOnStrip(event));
-      byId("values").addEventListener("click", (event) => this.jump(event));
+      this.startTables();
+      byId("solve-page").addEventListener("click", (event) => this.pickSolution(event));
       document.addEventListener("keydown", (event) => this.shortcut(event));
       this.showGround(start.ground);
       this.showLimits();
@@ -270,13 +271,6 @@ export function sheet() {
       const unit = /** @type {HTMLInputElement} */ (event.target).value;
       session.change({ edits: [{ do: "set unit", unit }] });
     },
-    typeTable() {
-      this.tableTyped = true;
-    },
-    setTable() {
-      this.tableTyped = false;
-      session.change({ edits: [{ do: "set table", table: { ...this.table } }] });
-    },
     undo() {
       if (session.state.undo) session.change({ step: "undo" });
     },
@@ -305,6 +299,7 @@ export function sheet() {
       sliders.show(state.lanes);
       strips.draw(state.lanes);
       if (held && !held.isConnected()) held.find()?.focus();
+      this.forgetTemporary();
       plot.lanes = state.lanes;
       showOwnColours(state.lanes);
       this.showGround(state.ground);
@@ -312,7 +307,8 @@ export function sheet() {
       this.undoLabel = state.undo;
       this.redoLabel = state.redo;
       // An answer must not overwrite rows that have been typed since it was asked for.
-      if (!this.tableTyped && !session.waiting.some(setsTable)) this.table = { ...state.table };
+      this.showTables(state.tables, session.waiting.some(setsTable));
+      this.equations = state.equations;
       this.unit = state.unit;
       const unit = /** @type {HTMLInputElement} */ (byId(`unit-${state.unit}`));
       unit.checked = true;
@@ -413,7 +409,10 @@ export function sheet() {
       this.redraw();
       this.showLimits();
       this.askPicture();
-      later("path", REST, () => this.askPath());
+      later("path", REST, () => {
+        this.askPath();
+        if (!this.solveLow || !this.solveHigh) this.solveAgain();
+      });
       if (trails.states.length) later("trails", REST, () => trails.ask());
       later("view", SAVE_VIEW, () => this.rest());
     },
@@ -559,7 +558,20 @@ export function sheet() {
       this.askPicture();
       this.askPath();
       this.askValues();
+      this.askPoints();
+      this.solveAgain();
       this.readAgain();
+    },
+    /** Rows of tables as points on the plot. */
+    async askPoints() {
+      if (!session.state.tables.some((/** @type {any} */ table) => table.points)) {
+        plot.points = [];
+        return;
+      }
+      await quietly(async () => {
+        plot.points = await send("POST", `/api/sheets/${session.key}/values/points`, { head: session.state.head, preview: sliders.edits(), view: plot.view });
+        plot.ask();
+      });
     },
     /** A slider has moved: what it moves follows at once, proofs when it rests. */
     slide() {
@@ -573,6 +585,7 @@ export function sheet() {
       });
       sometimes("lists", LISTS, () => {
         this.askValues();
+        this.solveAgain();
         return this.askPath({ moving: true });
       });
     },
@@ -588,7 +601,7 @@ export function sheet() {
       const { width, height } = plot.size;
       if (!width || !height) return;
       pictures.run(async () => {
-        const wanted = { head: session.state.head, view: plot.view, ...plot.size, preview };
+        const wanted = { head: session.state.head, view: plot.view, ...plot.size, preview: [...preview, ...this.temporaryEdits()] };
         await quietly(async () => {
           plot.picture = { ...(await fetchPicture(session.key, wanted)), shows: wanted.preview };
           plot.ask();
@@ -725,12 +738,8 @@ export function sheet() {
       }
       this.read(x);
     },
-    async askValues() {
-      if (this.page !== "values") return;
-      await quietly(async () => {
-        const table = await send("POST", `/api/sheets/${session.key}/values`, { head: session.state.head, page: tablePage, preview: sliders.edits() });
-        byId("values").innerHTML = table.html;
-      });
+    askValues() {
+      if (this.page === "values") this.refreshTable();
     },
 
     /** What a picture of the plot shows, as it is seen now. */
@@ -755,17 +764,6 @@ export function sheet() {
 
     // Reading
 
-    jump(/** @type {Event} */ event) {
-      const target = /** @type {HTMLElement} */ (event.target);
-      const page = target.closest("[data-page]")?.getAttribute("data-page");
-      if (page) {
-        tablePage = Number(page);
-        this.askValues();
-        return;
-      }
-      const x = target.closest("[data-x]")?.getAttribute("data-x");
-      if (x !== null && x !== undefined) this.read(Number(x));
-    },
     remember() {
       write(this.memory(), { x: plot.reading, page: this.page });
     },
@@ -778,6 +776,17 @@ export function sheet() {
     showValues() {
       this.turnTo("values");
       this.askValues();
+    },
+    showSolve() {
+      this.turnTo("solve");
+    },
+    /** The next page of the desk, from its tabs. @param {KeyboardEvent} event */
+    turnPage(event) {
+      const step = { ArrowRight: 1, ArrowLeft: -1 }[event.key];
+      if (!step) return;
+      const next = PAGES[(PAGES.indexOf(this.page) + step + PAGES.length) % PAGES.length];
+      byId(`tab-${next}`).click();
+      byId(`tab-${next}`).focus();
     },
     turnTo(/** @type {string} */ page) {
       this.raised = !(this.raised && this.page === page);
@@ -796,6 +805,9 @@ export function sheet() {
     },
     get onValues() {
       return this.page === "values";
+    },
+    get onSolve() {
+      return this.page === "solve";
     },
     get cannotUndo() {
       return !this.undoLabel;
@@ -830,13 +842,32 @@ export function sheet() {
     plot,
     edits: () => sliders.edits(),
     sight: (x) => page.readInSight(x),
+    put: (x) => page.onValues && page.tableRead(x, true),
     changed: () => {
       page.redraw();
+      page.tableRead(plot.reading, false);
       later("remember", 300, () => page.remember());
     },
   }));
+  const parts = () => ({
+    session,
+    plot,
+    edits: () => sliders.edits(),
+    sight: (/** @type {number} */ x) => page.readInSight(x),
+    told: (/** @type {string} */ text) => {
+      page.message = text;
+    },
+    changed: () => {
+      const own = plot.lanes.filter((lane) => !lane.id.startsWith("solve"));
+      plot.lanes = [...own, ...page.temporaryLanes()];
+      page.redraw();
+      page.askPicture();
+    },
+  });
+  const tables = tableParts(parts, start.tables);
+  const solve = solveParts(parts, start.equations);
   const looks = looksParts(() => ({ session, plot, picture: () => page.asSeen(), redraw: () => page.regrounded() }), start.ground);
-  return joined(entryParts(() => session, start.words), reading, looks, own);
+  return joined(entryParts(() => session, start.words), reading, looks, tables, solve, own);
 }
 
 function isTyping() {

@@ -1,0 +1,98 @@
+"""The columns of a table: lanes, and expressions typed into a column's head."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from axispath.core.arithmetic.program import Definition, NotComputable
+from axispath.core.language.errors import LanguageError
+from axispath.core.language.statement import parse_expression
+from axispath.core.language.tree import Call, Expression, FunctionStatement, Name, free_names
+from axispath.core.sheet.document import Document, Lane, Table
+from axispath.core.sheet.resolve import ResolvedLane, resolve, scope_of
+from axispath.core.sheet.sliders import is_slider
+
+
+@dataclass(frozen=True)
+class Head:
+    """A column: its text, what it computes, and the lane that it is. ``error`` where it is none."""
+
+    text: str
+    source: ResolvedLane | None
+    lane: ResolvedLane | None = None
+    error: str = ""
+
+
+def heads(document: Document, table: Table) -> list[Head]:
+    """The columns of a table, as typed or as they go without saying."""
+    texts = table.columns or usual_columns(document, table)
+    return [_head(document, table, text) for text in texts]
+
+
+def usual_columns(document: Document, table: Table) -> tuple[str, ...]:
+    """The shown functions; for a slider that runs, the numbers of the sheet that depend on it."""
+    if table.variable == "x":
+        return tuple(f"{lane.name}(x)" for lane in resolve(document).functions())
+    return tuple(
+        str(lane.name)
+        for lane in resolve(document)
+        if lane.ready and lane.name and not hasattr(lane.statement, "parameters")
+        if not is_slider(lane) and lane.items is None
+    )
+
+
+def _head(document: Document, table: Table, text: str) -> Head:
+    sheet = resolve(document)
+    definitions = sheet.lanes[0].definitions if sheet.lanes else {}
+    running = table.variable
+    try:
+        tree = parse_expression(text, scope_of(document.lanes).with_values((running,)))
+    except LanguageError as error:
+        return Head(text, None, error=error.message)
+    missing = _missing(tree, running, definitions)
+    if missing:
+        return Head(text, None, error=missing)
+    own = _own_lane(tree, running, list(sheet))
+    if own is not None:
+        return Head(text, own, own) if own.plottable else Head(text, None, error=_unready(own))
+    statement = FunctionStatement(None, (running,), tree, None)
+    source = ResolvedLane(
+        Lane(id="column", text=text, name=text[:60]),
+        document.unit,
+        statement,
+        definitions=definitions,
+        running=running != "x",
+    )
+    try:
+        if source.program.items is not None:
+            return Head(text, None, error="A column has one number in each row, not a list.")
+    except NotComputable as error:
+        return Head(text, None, error=str(error))
+    except KeyError as error:
+        return Head(text, None, error=f"{error.args[0]} has no value.")
+    return Head(text, source)
+
+
+def _missing(tree: Expression, running: str, definitions: dict[str, Definition]) -> str:
+    for node in free_names(tree):
+        if isinstance(node, Call):
+            if node.name not in definitions:
+                return f"{node.name} is not a function here."
+        elif node.name != running and node.name not in definitions:
+            return f"{node.name} has no value in a table that runs over {running}."
+    return ""
+
+
+def _own_lane(tree: Expression, running: str, lanes: list[ResolvedLane]) -> ResolvedLane | None:
+    """The lane that an expression such as f(x) is."""
+    if running != "x" or not isinstance(tree, Call) or tree.order:
+        return None
+    if tree.arguments != (Name("x"),):
+        return None
+    return next((lane for lane in lanes if lane.name == tree.name), None)
+
+
+def _unready(lane: ResolvedLane) -> str:
+    if lane.error is not None:
+        return lane.error.message
+    return f"{lane.name} waits for {', '.join(lane.missing)}."

@@ -1,0 +1,297 @@
+"""The Solve page of the desk: answers, exact answers, and methods step by step."""
+
+from __future__ import annotations
+
+import math
+import time
+from dataclasses import dataclass
+from typing import Any
+
+from flask import Blueprint, Response, render_template
+
+from axispath.core import catalogue
+from axispath.core.arithmetic.interval import End
+from axispath.core.language.latex import latex
+from axispath.core.language.numbers import decimal, full_precision
+from axispath.core.path.exact_forms import Wanted, exact_forms
+from axispath.core.path.labels import labelled, shown_x
+from axispath.core.path.landmark import Certainty
+from axispath.core.path.lanes import Effort
+from axispath.core.sheet.angles import suspect_in
+from axispath.core.sheet.document import Document
+from axispath.core.sheet.edits import AddLane, apply
+from axispath.core.sheet.ends import typed_end
+from axispath.core.sheet.refused import EditRefused
+from axispath.core.solve.answer import Answer, answer
+from axispath.core.solve.general import general_solution
+from axispath.core.solve.lanes import method_lanes, side_lanes
+from axispath.core.solve.methods import Method, Run, run
+from axispath.core.solve.question import Question, Unclear, ask
+from axispath.core.solve.words import verdict
+from axispath.web.asked import Solving, Watching, answered, body
+from axispath.web.exact import LATE, answers
+from axispath.web.landmarks import CERTAINTY, MARKS
+from axispath.web.present import scripted_lanes
+
+blueprint = Blueprint("solving", __name__, url_prefix="/api")
+EFFORT = Effort(30_000, 0.8, time.perf_counter)
+LONGER = Effort(600_000, 4.0, time.perf_counter)
+INFINITE = ("∞", "+∞", "-∞", "−∞")
+MOST_SHOWN = 400
+MOST_EXACT = 40
+
+
+@dataclass(frozen=True)
+class Row:
+    """One solution as it is listed."""
+
+    key: str
+    x: str
+    y: str
+    raw_x: str
+    mark: str
+    how_sure: str
+    residual: str
+
+
+def _question(wanted: Solving, document: Document) -> tuple[Question, End | None, End | None]:
+    question = ask(document, wanted.text, wanted.unknown)
+    return question, *_ends(wanted, document)
+
+
+def _ends(wanted: Solving, document: Document) -> tuple[End | None, End | None]:
+    """The interval: as typed, infinite, or the view where nothing is typed."""
+    view = document.view
+    found = []
+    for text, edge, sign in ((wanted.low, view.left, "-"), (wanted.high, view.right, "+")):
+        typed = text.strip()
+        if typed in INFINITE:
+            if (typed[0] in "-−") != (sign == "-"):
+                raise EditRefused("The interval runs from −∞ to ∞, or between numbers.")
+            found.append(None)
+        else:
+            found.append(typed_end(document, typed) if typed else End.at(edge))
+    low, high = found
+    if low is not None and high is not None and not low.ball < high.ball:
+        raise EditRefused("The interval is empty: its start is not below its end.")
+    return low, high
+
+
+@blueprint.post("/sheets/<key>/solve")
+def solve(key: str) -> Response:
+    """All solutions of an equation or inequality."""
+    wanted = Solving.model_validate(body())
+    document = wanted.document(key)
+    try:
+        question, low, high = _question(wanted, document)
+    except Unclear as unclear:
+        return answered({"choices": unclear.choices, "message": unclear.message})
+    found = answer(question, low, high, LONGER if wanted.longer else EFFORT)
+    digits = document.digits
+    rows = [
+        Row(
+            f"solution:{k}",
+            shown_x(s.mark, digits),
+            decimal(s.y, digits, abs(s.mark.x) * 1e-16),
+            full_precision(s.mark.x),
+            MARKS[s.mark.certainty],
+            CERTAINTY[s.mark.certainty],
+            decimal(s.residual, 2) if s.residual else "0",
+        )
+        for k, s in enumerate(found.solutions[:MOST_SHOWN])
+    ]
+    page = render_template(
+        "parts/solutions.html",
+        rows=rows,
+        more=max(0, len(found.solutions) - MOST_SHOWN),
+        words=verdict(question, found, digits),
+        complete=found.complete,
+        unknown=question.unknown,
+        pair=question.pair,
+        inequality=not question.is_equation,
+        question=_degrees(document, question),
+    )
+    return answered(
+        {
+            "html": page,
+            "unknown": question.unknown,
+            "latex": _latex(question),
+            "marks": _marks(found, digits),
+            "solved": _shown_set(found),
+            "longer": bool(found.open) and not wanted.longer,
+            "isEquation": question.is_equation,
+            **_temporary(document, side_lanes(document, question)),
+        }
+    )
+
+
+def _temporary(document: Document, edits: list[AddLane]) -> dict[str, Any]:
+    """Lanes that are drawn for a while: as edits to be tried out, and for the plot."""
+    tried = document
+    for edit in edits:
+        tried = apply(tried, edit)
+    ids = {edit.id for edit in edits}
+    lanes = [lane for lane in scripted_lanes(tried) if lane["id"] in ids]
+    return {"edits": [edit.model_dump() for edit in edits], "lanes": lanes}
+
+
+def _marks(found: Answer, digits: int) -> list[dict[str, Any]]:
+    """The solutions as landmarks on the plot."""
+    return [
+        {
+            "key": f"solution:{k}",
+            "kind": "intersection",
+            "x": s.mark.x,
+            "y": s.y if math.isfinite(s.y) else None,
+            "left": None,
+            "right": None,
+            "closed": True,
+            "label": labelled(s.mark, digits),
+        }
+        for k, s in enumerate(found.solutions)
+    ]
+
+
+def _shown_set(found: Answer) -> list[list[Any]]:
+    """The solution set of an inequality for the rail; null for infinity."""
+    return [
+        [
+            None if math.isinf(part.low) else part.low,
+            None if math.isinf(part.high) else part.high,
+            part.low_closed,
+            part.high_closed,
+        ]
+        for part in found.solved or ()
+    ]
+
+
+def _latex(question: Question) -> str:
+    signs = {"=": "=", "<": "<", "<=": r"\le ", ">": ">", ">=": r"\ge "}
+    texts = [latex(side, catalogue.VOCABULARY) for side in question.comparison.operands]
+    shown = texts[0]
+    for sign, text in zip(question.comparison.signs, texts[1:], strict=True):
+        shown += f" {signs[sign]} {text}"
+    return shown
+
+
+def _degrees(document: Document, question: Question) -> str:
+    found = suspect_in(document.unit, question.comparison.operands)
+    return f"{found} suggests degrees, but this sheet measures angles in radians." if found else ""
+
+
+@blueprint.post("/sheets/<key>/solve/exact")
+def exact(key: str) -> Response:
+    """Exact forms of the solutions, and the general solution, as far as found in time."""
+    wanted = Solving.model_validate(body())
+    document = wanted.document(key)
+    try:
+        question, low, high = _question(wanted, document)
+    except Unclear:
+        return answered({"forms": {}, "families": [], "always": False, "late": False})
+    if not question.is_equation:
+        return answered({"forms": {}, "families": [], "always": False, "late": False})
+    found = answer(question, low, high, EFFORT)
+    left, right = question.sides
+    sought = tuple(
+        Wanted(
+            f"solution:{k}",
+            "intersection",
+            s.mark.x,
+            s.y if question.pair and abs(s.y) < 1e15 else None,
+            s.mark.certainty is Certainty.EXACT,
+        )
+        for k, s in enumerate(found.solutions[:MOST_EXACT])
+    )
+    places = tuple(s.mark.x for s in found.solutions)
+    jobs = [
+        ("forms", exact_forms, (left, question.unit, right, sought)),
+        (
+            "general",
+            general_solution,
+            (left, right, question.unit, places, found.low, found.high),
+        ),
+    ]
+    forms, general = answers(jobs)
+    late = forms is LATE or general is LATE
+    forms = {} if forms is None or forms is LATE else forms
+    general = None if general is LATE else general
+    return answered(
+        {
+            "forms": {key: {"x": f.x, "y": f.y} for key, f in forms.items() if f.x or f.y},
+            "families": [f"{question.unknown} = {text}" for text in general.families]
+            if general
+            else [],
+            "always": bool(general and general.always),
+            "late": late,
+        }
+    )
+
+
+@blueprint.post("/sheets/<key>/method")
+def method(key: str) -> Response:
+    """A method carried out from the starts that a student chose."""
+    wanted = Watching.model_validate(body())
+    document = wanted.document(key)
+    question = ask(document, wanted.text, wanted.unknown)
+    way = Method(wanted.method)
+    if not wanted.start.strip():
+        raise EditRefused("Where shall it start? Type a number.")
+    start = typed_end(document, wanted.start).x
+    second = typed_end(document, wanted.second).x if wanted.second.strip() else None
+    found = run(question, way, start, second)
+    return answered(
+        {
+            "html": render_template(
+                "parts/iterates.html",
+                steps=_steps(found, way, document.digits),
+                method=way,
+                told=found.told,
+                found=found.found,
+                unknown=question.unknown,
+            ),
+            "told": found.told,
+            "found": found.found,
+            "strokes": [_strokes(found, k, way) for k in range(len(found.steps))],
+            "places": [step.x for step in found.steps],
+            **_temporary(document, method_lanes(document, question, way)),
+        }
+    )
+
+
+def _steps(found: Run, way: Method, digits: int) -> list[dict[str, str]]:
+    rows = []
+    for step in found.steps:
+        bracket = f"{decimal(step.low, digits + 3)} … {decimal(step.high, digits + 3)}"
+        rows.append(
+            {
+                "x": _number(step.x, 12),
+                "value": _number(step.value, digits),
+                "error": _number(step.error, 2) if math.isfinite(step.error) else "—",
+                "bracket": bracket if way is Method.BISECTION else "",
+            }
+        )
+    return rows
+
+
+def _number(value: float, digits: int) -> str:
+    return decimal(value, digits) if math.isfinite(value) else "—"
+
+
+def _strokes(found: Run, k: int, way: Method) -> list[list[list[float]]]:
+    """What a step draws, as lines through points of the axes; null for the edge of the plot."""
+    step = found.steps[k]
+    after = found.steps[k + 1].x if k + 1 < len(found.steps) else None
+    lines: list[list[list[float]]]
+    if way is Method.BISECTION:
+        lines = [[[step.low, -math.inf], [step.low, math.inf]]]
+        lines += [[[step.high, -math.inf], [step.high, math.inf]]]
+    elif way is Method.FIXED_POINT:
+        lines = [[[step.x, step.x], [step.x, step.value], [step.value, step.value]]]
+    else:
+        lines = [[[step.x, 0.0], [step.x, step.value]]]
+        if after is not None and k > 0 and way is Method.SECANT:
+            before = found.steps[k - 1]
+            lines.append([[before.x, before.value], [step.x, step.value], [after, 0.0]])
+        elif after is not None and way is Method.NEWTON:
+            lines.append([[step.x, step.value], [after, 0.0]])
+    return [[[x, y] for x, y in line if math.isfinite(x) and not math.isnan(y)] for line in lines]

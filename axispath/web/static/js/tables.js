@@ -1,0 +1,228 @@
+// @ts-check
+/** The Values page of the desk: which table, which rows, which columns, and taking it away. */
+
+import { Trouble, send, sendText } from "./api.js";
+import { Grid } from "./grid.js";
+
+const LARGEST = 100_000; // characters of a file with numbers
+
+/**
+ * The parts of the page's component for tables.
+ * @param {() => {session: import("./session.js").Session, plot: import("./plot.js").Plot, edits: () => object[],
+ *   sight: (x: number) => void, told: (text: string) => void}} at
+ * @param {any[]} start
+ */
+export function tableParts(at, start) {
+  /** @type {Grid} */ let grid;
+  /** Columns as they are shown, where the table names none itself. @type {string[]} */
+  let shown = [];
+
+  return {
+    tables: start,
+    tableId: start[0].id,
+    table: { ...start[0] },
+    tableTyped: false,
+    tableTrouble: "",
+    newColumn: "",
+    tableSliders: /** @type {string[]} */ ([]),
+
+    startTables() {
+      grid = new Grid(byId("values"), {
+        ask: (wanted) => this.askRows(wanted),
+        go: (x) => this.goToRow(x),
+        finer: (row) => this.makeFiner(row),
+        column: (act, index) => this.arrangeColumn(act, index),
+        shown: (chunk) => {
+          shown = chunk.columns.filter((column) => column.kind === "value").map((column) => column.text);
+          this.tableSliders = chunk.sliders;
+        },
+      });
+    },
+    /** @param {object} wanted @returns {Promise<import("./grid.js").Chunk | null>} */
+    async askRows(wanted) {
+      const { session, plot, edits } = at();
+      try {
+        const body = { head: session.state.head, preview: edits(), table: this.tableId, ...wanted };
+        const view = this.table.by === "landmarks" ? { view: plot.view } : {};
+        return await send("POST", `/api/sheets/${session.key}/values`, { ...body, ...view });
+      } catch (trouble) {
+        if (!(trouble instanceof Trouble)) throw trouble;
+        return null;
+      }
+    },
+    refreshTable() {
+      grid.refresh();
+    },
+    /** The reading line has moved. @param {number} x @param {boolean} put */
+    tableRead(x, put) {
+      if (this.table.variable === "x") grid.read(x, put);
+    },
+    /** @param {number} x */
+    goToRow(x) {
+      if (this.table.variable === "x") at().sight(x);
+      grid.read(x, false);
+    },
+    /** @param {any[]} tables @param {boolean} typed whether rows were typed since these were asked for */
+    showTables(tables, typed) {
+      this.tables = tables;
+      const known = tables.find((table) => table.id === this.tableId) ?? tables[0];
+      this.tableId = known.id;
+      if (!typed && !this.tableTyped) this.table = { ...known };
+    },
+    chooseTable() {
+      this.table = { ...(this.tables.find((table) => table.id === this.tableId) ?? this.tables[0]) };
+      this.tableTyped = false;
+      grid.load({ first: 0, count: 160 });
+    },
+    typeTable() {
+      this.tableTyped = true;
+    },
+    setTable() {
+      this.tableTyped = false;
+      this.tableTrouble = "";
+      at().session.change({ edits: [{ do: "set table", table: { ...this.table, id: this.tableId } }] });
+    },
+    /** Other rows: what was made finer belongs to the old ones. */
+    setRows() {
+      this.table.finer = [];
+      this.setTable();
+    },
+    addTable() {
+      const taken = new Set(this.tables.map((table) => table.id));
+      let number = 2;
+      while (taken.has(`table${number}`)) number += 1;
+      this.tableId = `table${number}`;
+      this.table = { ...this.table, id: this.tableId, finer: [], columns: [] };
+      this.setTable();
+    },
+    removeTable() {
+      at().session.change({ edits: [{ do: "remove table", id: this.tableId }] });
+    },
+    addColumn() {
+      const text = this.newColumn.trim();
+      if (!text) return;
+      this.table.columns = [...shown, text];
+      this.newColumn = "";
+      this.setTable();
+    },
+    /** @param {string} act @param {number} index */
+    arrangeColumn(act, index) {
+      const columns = [...shown];
+      const [moved] = columns.splice(index, 1);
+      if (act !== "remove") columns.splice(index + (act === "left" ? -1 : 1), 0, moved);
+      if (!columns.length) {
+        at().told("A table keeps at least one column.");
+        return;
+      }
+      this.table.columns = columns;
+      this.setTable();
+    },
+    usualColumns() {
+      this.table.columns = [];
+      this.setTable();
+    },
+    /** @param {number} row */
+    async makeFiner(row) {
+      const { session, told } = at();
+      try {
+        const body = { head: session.state.head, preview: at().edits(), table: this.tableId, row };
+        const { stretch } = await send("POST", `/api/sheets/${session.key}/values/finer`, body);
+        this.table.finer = [...this.table.finer, stretch];
+        this.setTable();
+      } catch (trouble) {
+        if (!(trouble instanceof Trouble)) throw trouble;
+        told(trouble.message);
+      }
+    },
+    coarseAgain() {
+      this.table.finer = [];
+      this.setTable();
+    },
+    copyTable() {
+      this.takeTable("\t");
+    },
+    saveTable() {
+      this.takeTable(",");
+    },
+    /** @param {string} separator */
+    async takeTable(separator) {
+      const { session, told, edits } = at();
+      try {
+        const body = { head: session.state.head, preview: edits(), table: this.tableId, separator };
+        const text = await sendText(`/api/sheets/${session.key}/values.text`, body);
+        if (separator === "\t") {
+          await navigator.clipboard.writeText(text);
+          told("The table is copied, at full precision.");
+        } else {
+          save(new Blob([text], { type: "text/csv;charset=utf-8" }), `${session.state.name}.csv`);
+        }
+      } catch (trouble) {
+        if (trouble instanceof DOMException) told("The browser does not allow copying here.");
+        else if (trouble instanceof Trouble) told(trouble.message);
+        else throw trouble;
+      }
+    },
+    /** Rows from a file. @param {Event} event */
+    async readNumbers(event) {
+      const input = /** @type {HTMLInputElement} */ (event.target);
+      const file = input.files?.[0];
+      input.value = "";
+      if (!file) return;
+      if (file.size > LARGEST) {
+        this.tableTrouble = `This file has ${Math.round(file.size / 1000)} kB; a list of numbers can have ${LARGEST / 1000} kB.`;
+        return;
+      }
+      try {
+        const found = await send("POST", "/api/numbers", { text: await file.text() });
+        this.table.by = "list";
+        this.table.places = found.places;
+        this.setTable();
+      } catch (trouble) {
+        if (!(trouble instanceof Trouble)) throw trouble;
+        this.tableTrouble = trouble.message;
+      }
+    },
+
+    get byStep() {
+      return this.table.by === "step";
+    },
+    get byCount() {
+      return this.table.by === "count";
+    },
+    get byList() {
+      return this.table.by === "list";
+    },
+    get byLandmarks() {
+      return this.table.by === "landmarks";
+    },
+    get ranged() {
+      return this.table.by === "step" || this.table.by === "count";
+    },
+    get isFiner() {
+      return this.table.finer.length > 0;
+    },
+    get hasOwnColumns() {
+      return this.table.columns.length > 0;
+    },
+    get tableChoices() {
+      return this.tables.map((/** @type {any} */ table, /** @type {number} */ k) => ({ id: table.id, face: `table ${k + 1}`, chosen: table.id === this.tableId }));
+    },
+    get variables() {
+      const { variable } = this.table;
+      const known = ["x", ...this.tableSliders];
+      return (known.includes(variable) ? known : [...known, variable]).map((name) => ({ name, chosen: name === variable }));
+    },
+  };
+}
+
+/** @param {string} id @returns {HTMLElement} */
+const byId = (id) => /** @type {HTMLElement} */ (document.getElementById(id));
+
+/** @param {Blob} file @param {string} name */
+export function save(file, name) {
+  const link = document.createElement("a");
+  link.href = URL.createObjectURL(file);
+  link.download = name;
+  link.click();
+  URL.revokeObjectURL(link.href);
+}
