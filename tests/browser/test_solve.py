@@ -1,4 +1,4 @@
-"""Solve: from an equation as it is met to its solutions on the plot, and methods that are watched."""
+"""Solve: from an equation as it is met to its solutions on the plot; methods that are watched."""
 
 import re
 
