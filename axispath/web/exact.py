@@ -89,6 +89,8 @@ def _asked(
 def answers(jobs: list[tuple[str, Any, tuple[Any, ...]]]) -> list[Any]:
     """The results of all jobs: LATE for those out of time, None for those that failed."""
     pool = get_ready()
+    if pool is None:
+        return [None] * len(jobs)
     until = time.monotonic() + LIMIT
     running = []
     for _, work, given in jobs:
@@ -127,9 +129,14 @@ def _remember(key: Any, result: Any) -> None:
             _known.popitem(last=False)
 
 
-def get_ready() -> ProcessPool:
-    """The pool, its process started before anybody waits for it; does not wait itself."""
+def get_ready() -> ProcessPool | None:
+    """The pool, its process started before anybody waits for it; does not wait itself.
+
+    None where AXISPATH_EXACT is 0: then there are no exact forms, and decimals alone.
+    """
     global _pool
+    if os.environ.get("AXISPATH_EXACT") == "0":
+        return None
     with _lock:
         if _pool is None or not _pool.active:
             context = multiprocessing.get_context("spawn")

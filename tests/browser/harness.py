@@ -85,8 +85,9 @@ class Line:
 class Server:
     """gunicorn as ./axis-path serve runs it; can be stopped and started again."""
 
-    def __init__(self, workers=1):
+    def __init__(self, workers=1, exact=True):
         self.workers = workers
+        self.exact = "1" if exact else "0"
         url = make_url(address())
         self.line = Line(url.host, url.port)
         self.database = url.set(port=self.line.port).render_as_string(hide_password=False)
@@ -110,6 +111,7 @@ class Server:
         ]
         command += ["--preload", "--no-control-socket"]
         environment = {**os.environ, "DATABASE_URL": self.database, "AXISPATH_SECRET_KEY": "tests"}
+        environment["AXISPATH_EXACT"] = self.exact
         self.process = subprocess.Popen(
             command, cwd=ROOT, env=environment, stderr=subprocess.DEVNULL
         )
@@ -127,13 +129,18 @@ class Server:
 
 
 class BrowserTest(unittest.TestCase):
-    """Each test gets a fresh browser profile and an emptied database with the demo sheets."""
+    """Each test gets a fresh browser profile and an emptied database with the demo sheets.
+
+    Exact forms take more time than all else together; classes that look at them ask for them.
+    """
+
+    exact = False
 
     @classmethod
     def setUpClass(cls):
         empty_store().engine.dispose()
         load_demo(address())
-        cls.server = Server()
+        cls.server = Server(exact=cls.exact)
         cls.server.start()
         cls.addClassCleanup(cls.server.stop)
         playwright = sync_playwright().start()

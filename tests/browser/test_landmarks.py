@@ -14,12 +14,14 @@ COLOUR_AT = """([x, y]) => {
 SPRUCE = [27, 94, 75]
 
 
-class Landmarks(BrowserTest):
+class LandmarksTest(BrowserTest):
     def row(self, name, kind, index=0):
         return self.page.locator(
             f'.marks[aria-label="Landmarks of {name}"] tr[data-kind="{kind}"]'
         ).nth(index)
 
+
+class Landmarks(LandmarksTest):
     def test_strip_and_plot_show_a_landmark_at_the_same_pixel(self):
         self.open()
         self.type_line("x^3 - 2x - 1")
@@ -62,16 +64,6 @@ class Landmarks(BrowserTest):
         self.page.locator('.strip-mark[data-kind="minimum"]').click()
         expect(self.row("f", "minimum")).to_have_class(re.compile("is-selected"))
         expect(self.page.locator("#reading-x")).to_have_value("0")
-
-    def test_the_certificate_and_the_exact_form(self):
-        self.open()
-        self.type_line("x^2 - x - 1")
-        self.eventually(lambda: len(self.marks("f", "zero")), 2)
-        self.row("f", "zero", 1).get_by_role("button", name="Why?").click()
-        detail = self.page.locator(".detail:visible")
-        expect(detail).to_contain_text("different signs at both ends of the bracket")
-        expect(detail).to_contain_text("1.618033988749895")
-        expect(detail).to_contain_text("Exactly x = (1+√5)/2.", timeout=20_000)
 
     def test_landmarks_on_a_part_of_the_axis(self):
         self.open()
@@ -143,3 +135,17 @@ class Landmarks(BrowserTest):
         self.eventually(lambda: len(self.marks("f", "zero")), 2)
         clear.click()
         expect(clear).to_be_hidden()
+
+
+class Proof(LandmarksTest):
+    exact = True
+
+    def test_the_certificate_and_the_exact_form(self):
+        self.open()
+        self.type_line("x^2 - x - 1")
+        self.eventually(lambda: len(self.marks("f", "zero")), 2)
+        self.row("f", "zero", 1).get_by_role("button", name="Why?").click()
+        detail = self.page.locator(".detail:visible")
+        expect(detail).to_contain_text("different signs at both ends of the bracket")
+        expect(detail).to_contain_text("1.618033988749895")
+        expect(detail).to_contain_text("Exactly x = (1+√5)/2.", timeout=20_000)

@@ -7,7 +7,7 @@ from playwright.sync_api import expect
 from tests.browser.harness import BrowserTest
 
 
-class Solve(BrowserTest):
+class SolveTest(BrowserTest):
     def open_solve(self, path="/"):
         self.open(path)
         self.page.get_by_role("tab", name="Solve").click()
@@ -22,6 +22,10 @@ class Solve(BrowserTest):
     def solutions(self):
         rows = self.page.locator("#solutions tr[data-solution]")
         return [float(x) for x in rows.evaluate_all("rows => rows.map((r) => r.dataset.x)")]
+
+
+class Exactly(SolveTest):
+    exact = True
 
     def test_an_equation_in_degrees_with_its_general_solution(self):
         self.open_solve()
@@ -39,6 +43,8 @@ class Solve(BrowserTest):
             re.compile(r"30° \+ 360°k or x = 150° \+ 360°k"), timeout=15000
         )
 
+
+class Solve(SolveTest):
     def test_the_mismatch_of_units_is_asked_about(self):
         self.open_solve()
         self.solve("sin(60) = x")

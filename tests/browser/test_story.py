@@ -133,7 +133,7 @@ class Story(BrowserTest):
         expect(rows.nth(6).locator("td").nth(1)).to_have_text("0")
         self.page.fill("#table-step", "0.000001")
         self.page.press("#table-step", "Enter")
-        expect(self.page.locator("#values")).to_contain_text("8\u202f000\u202f001 rows")
+        expect(self.page.locator("#values")).to_contain_text("8000001 rows")
 
     def test_looking_around(self):
         self.two_functions()

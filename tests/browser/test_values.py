@@ -112,6 +112,14 @@ class Values(BrowserTest):
             self.page.get_by_role("button", name="CSV file").click()
         self.assertEqual(Path(download.value.path()).read_bytes().decode(), text)
 
+    def test_rows_at_the_landmarks_of_a_lane(self):
+        self.open_values()
+        self.page.locator("#table-by").select_option("landmarks")
+        # Turning points, inflections and ends of h, and the ends of d among them.
+        self.eventually(lambda: self.rows().count(), 10)
+        self.page.get_by_label("h", exact=True).uncheck()
+        self.eventually(lambda: self.rows().count(), 2)
+
     def test_several_tables_a_running_slider_and_points(self):
         self.open_values("/demo/slipway")
         self.page.locator("#table-choice").select_option(label="table 2")

@@ -168,7 +168,10 @@ def _invented(found, values, sure):
         size = np.nanmax(np.abs(y)) if np.isfinite(y).any() else 0.0
         step = 4 * np.spacing(abs(mark.x))
         crosses = (sure.sign(mark.x - step) or 0) * (sure.sign(mark.x + step) or 0) < 0
-        # A root next to its zero is steep, so that a value there need not be small.
-        if abs(y[0]) > 1e-6 * (1 + size) and not crosses:
+        # A root next to its zero is steep, so that a float there need not be small; an enclosure at
+        # 300 bits then is.
+        exact = sure.value(mark.x)
+        small = exact is not None and exact.contains(0) and exact.rad() < 1e-25
+        if abs(y[0]) > 1e-6 * (1 + size) and not crosses and not small:
             faults.append(f"no zero at {mark.x!r}: {y[0]!r} ({mark.certainty})")
     return faults

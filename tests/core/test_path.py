@@ -300,6 +300,11 @@ SMOOTH = st.recursive(
 
 
 class Searches(unittest.TestCase):
+    def test_a_root_at_an_exact_zero_is_no_false_alarm(self):
+        # The float of sin(π + 0) is 1.2e-16, and its cube root is not small.
+        found = disagreements("cbrt(sin((π)+(x)))", -3, 3, 4001)
+        self.assertEqual(found.faults, [])
+
     @given(st.lists(st.integers(-40, 40), min_size=1, max_size=6))
     @settings(max_examples=60, deadline=None)
     def test_polynomials_have_the_zeros_they_were_made_from(self, tenths):

@@ -5,7 +5,7 @@ from __future__ import annotations
 from axispath.core.language.errors import LanguageError
 from axispath.core.language.parser import Parser
 from axispath.core.language.scope import Scope
-from axispath.core.language.tokens import Token, tokens
+from axispath.core.language.tokens import Token, outside_brackets, tokens
 from axispath.core.language.tree import Comparison, Name
 
 RISING, FALLING = ("<", "<="), (">", ">=")
@@ -74,12 +74,4 @@ def _two(text: str, found: list[Token], comma: int, scope: Scope) -> Comparison:
 
 def _outside(found: list[Token], signs: tuple[str, ...]) -> int | None:
     """The first of some signs outside all brackets."""
-    depth = 0
-    for index, token in enumerate(found):
-        if token.text in ("(", "["):
-            depth += 1
-        elif token.text in (")", "]"):
-            depth -= 1
-        elif depth == 0 and token.text in signs:
-            return index
-    return None
+    return next((index for index, token in outside_brackets(found) if token.text in signs), None)

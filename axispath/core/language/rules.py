@@ -115,19 +115,56 @@ HOW_TO = (
     ),
     (
         "Look around",
-        "Drag the plot to move it, turn the wheel to zoom at the pointer, or type the limits. With "
-        "the plot in focus, Alt and the arrows move, + and − zoom, 0 frames what matters and "
-        "Backspace goes back to the previous view.",
+        "Drag the plot to move it, turn the wheel to zoom at the pointer, or type the limits, as "
+        "formulas if you like. Drag along the numbers of one axis to stretch that axis alone, and "
+        "with Shift to draw a box to zoom into. With the plot in focus, Alt and the arrows move, "
+        "+ and − zoom, 0 frames what matters and Backspace goes back to the previous view; the "
+        "question mark lists all keys.",
     ),
     (
         "Read values at one x",
         "Point at the plot, or put it in focus and press ← and →, with Shift for larger steps. A "
-        "click on a landmark or on a row of the table goes there.",
+        "click on a landmark or on a row of the table goes there. “Hold” keeps a reading, and the "
+        "next one is compared with it: differences and the slope between. Tangent and area are "
+        "drawn at the readings; an area says whether it is proven.",
+    ),
+    (
+        "Change how things look",
+        "Grid, axes and numbers are chosen in the View card; title, labels and legend behind "
+        "“numbers, title…”, with mathematics between two $ signs. The three dots of a lane hold "
+        "its colour, thickness, dash and markers, the trail it leaves while a slider moves, and a "
+        "drawing from samples, with the true curve faint behind them.",
+    ),
+    (
+        "Take a picture away, or print",
+        "The arrow in the bar saves the plot as PNG, SVG or PDF, with everything that is on it, "
+        "and prints the sheet: plot, lanes and the page of the desk that is open.",
     ),
     (
         "Make a table",
-        "Open Values on the desk and type from, to and step; formulas such as π/6 are welcome. A "
-        "dash marks a place without a value, and says why.",
+        "Open Values on the desk and type from, to and step; formulas such as π/6 are welcome. "
+        "Rows can also come by count, from a list or a file, or from the landmarks, and a slider "
+        "can run instead of x. A dash marks a place without a value, and says why. Any "
+        "expression, such as f(x) - g(x), can be a column.",
+    ),
+    (
+        "Read a solution off a table",
+        "Where a column changes sign between two rows, or two columns cross, the table says so, "
+        "and tells a pole from a zero. “Ten rows between” refines that stretch, again and again; "
+        "“go there” moves the reading line to the proven place.",
+    ),
+    (
+        "Solve an equation",
+        "Open Solve on the desk and type it as it is met: cos x = x, tan x = 5/8, f(x) = g(x), or "
+        "an inequality such as x^2 < 4. The interval is the view unless you type one; “whole "
+        "line” means from −∞ to ∞. No solution, all numbers, and what could not be settled are "
+        "answers too. Two curves y = x^2, y = 2 - x, separated by a comma, are solved where they "
+        "meet.",
+    ),
+    (
+        "See a method at work",
+        "After solving an equation, choose Newton, bisection, secant or fixed-point iteration and "
+        "a start, and step through the iterates on the plot. A method that fails says how.",
     ),
     (
         "Turn a slider",
@@ -145,8 +182,8 @@ HOW_TO = (
     ),
     (
         "Keep order among lanes",
-        "The three dots of a lane open its colour, a note, and moving and duplicating it; Alt with "
-        "↑ or ↓ moves the lane that is in focus.",
+        "The three dots of a lane open its colour, a note, and moving and duplicating it; Alt "
+        "with ↑ or ↓ moves the lane that is in focus.",
     ),
     (
         "Trust a result",

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from axispath.core.language.errors import LanguageError
 from axispath.core.language.parser import Parser
 from axispath.core.language.scope import Scope
-from axispath.core.language.tokens import Token, tokens
+from axispath.core.language.tokens import Token, outside_brackets, tokens
 from axispath.core.language.tree import (
     Domain,
     Expression,
@@ -125,15 +125,11 @@ def _heading(text: str, found: list[Token], vocabulary: Vocabulary) -> tuple[Hea
 
 def _defining_signs(found: list[Token]) -> list[int]:
     """Equals signs outside brackets and before any condition."""
-    depth, places = 0, []
-    for index, token in enumerate(found):
+    places = []
+    for index, token in outside_brackets(found):
         if token.kind == "keyword" and token.text == "if":
             break
-        if token.text in ("(", "["):
-            depth += 1
-        elif token.text in (")", "]"):
-            depth -= 1
-        elif token.text in ("=", "==") and depth == 0:
+        if token.text in ("=", "=="):
             places.append(index)
     return places
 
@@ -285,15 +281,8 @@ def _expect_variable(token: Token, variable: str) -> None:
 
 def _keyword(found: list[Token], word: str) -> int | None:
     """The first such word outside brackets."""
-    depth = 0
-    for index, token in enumerate(found):
-        if token.text in ("(", "["):
-            depth += 1
-        elif token.text in (")", "]"):
-            depth -= 1
-        elif depth <= 0 and token.kind == "keyword" and token.text == word:
-            return index
-    return None
+    words = ((i, t) for i, t in outside_brackets(found) if t.kind == "keyword")
+    return next((index for index, token in words if token.text == word), None)
 
 
 def _end(token: Token) -> Token:

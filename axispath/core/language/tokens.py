@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import itertools
 import re
+from collections.abc import Iterator
 from dataclasses import dataclass
 
 from axispath.core.language.errors import LanguageError
@@ -139,3 +140,15 @@ def _refuse_double_points(found: list[Token], text: str) -> None:
                 first.start,
                 second.end,
             )
+
+
+def outside_brackets(found: list[Token]) -> Iterator[tuple[int, Token]]:
+    """The tokens that stand in no bracket, with their indices."""
+    depth = 0
+    for index, token in enumerate(found):
+        if token.text in ("(", "["):
+            depth += 1
+        elif token.text in (")", "]"):
+            depth -= 1
+        elif depth <= 0:
+            yield index, token

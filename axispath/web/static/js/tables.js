@@ -25,8 +25,10 @@ export function tableParts(at, start) {
     tableTrouble: "",
     newColumn: "",
     tableSliders: /** @type {string[]} */ ([]),
+    tableLanes: /** @type {{id: string, name: string}[]} */ ([]),
 
     startTables() {
+      this.tableLanes = at().session.state.lanes.filter((/** @type {any} */ lane) => lane.plottable && !lane.hidden);
       grid = new Grid(byId("values"), {
         ask: (wanted) => this.askRows(wanted),
         go: (x) => this.goToRow(x),
@@ -65,6 +67,7 @@ export function tableParts(at, start) {
     /** @param {any[]} tables @param {boolean} typed whether rows were typed since these were asked for */
     showTables(tables, typed) {
       this.tables = tables;
+      this.tableLanes = at().session.state.lanes.filter((/** @type {any} */ lane) => lane.plottable && !lane.hidden);
       const known = tables.find((table) => table.id === this.tableId) ?? tables[0];
       this.tableId = known.id;
       if (!typed && !this.tableTyped) this.table = { ...known };
@@ -86,6 +89,14 @@ export function tableParts(at, start) {
     setRows() {
       this.table.finer = [];
       this.setTable();
+    },
+    /** Rows at the landmarks of a lane, or no longer; none chosen stands for all. @param {string} id */
+    chooseLandmarks(id) {
+      const all = this.landmarkLanes.map((lane) => lane.id);
+      const chosen = new Set(this.table.lanes.length ? this.table.lanes : all);
+      if (!chosen.delete(id)) chosen.add(id);
+      this.table.lanes = chosen.size === all.length ? [] : [...chosen];
+      this.setRows();
     },
     addTable() {
       const taken = new Set(this.tables.map((table) => table.id));
@@ -197,6 +208,10 @@ export function tableParts(at, start) {
     },
     get ranged() {
       return this.table.by === "step" || this.table.by === "count";
+    },
+    get landmarkLanes() {
+      const { lanes } = this.table;
+      return this.tableLanes.map((lane) => ({ ...lane, chosen: !lanes.length || lanes.includes(lane.id) }));
     },
     get isFiner() {
       return this.table.finer.length > 0;
