@@ -147,7 +147,7 @@ class BrowserTest(unittest.TestCase):
         cls.addClassCleanup(playwright.stop)
         cls.browser = playwright.chromium.launch(**CHROMIUM)
         cls.addClassCleanup(cls.browser.close)
-        expect.set_options(timeout=8000)
+        expect.set_options(timeout=20000)
 
     def setUp(self):
         self.context = self.browser.new_context(viewport={"width": 1280, "height": 800})
@@ -224,7 +224,7 @@ class BrowserTest(unittest.TestCase):
             [x, y, colour, reach, self.view()],
         )
 
-    def eventually(self, found, wanted, seconds=8):
+    def eventually(self, found, wanted, seconds=20):
         """Wait until ``found()`` equals ``wanted`` (a value, or a function that accepts it)."""
         accept = wanted if callable(wanted) else lambda value: value == wanted
         until = time.monotonic() + seconds

@@ -97,7 +97,7 @@ class Instrument(BrowserTest):
         lane = self.lane("f")
         lane.get_by_role("button", name="More for f").click()
         lane.get_by_label("Trail of f").select_option("curve")
-        self.saved()
+        expect(self.page.get_by_role("button", name="Undo the style of f")).to_be_enabled()
         self.page.get_by_role("slider", name="a", exact=True).focus()
         for _ in range(6):
             self.page.keyboard.press("PageUp")

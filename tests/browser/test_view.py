@@ -36,6 +36,7 @@ class View(BrowserTest):
         )
 
     def test_the_picture_moves_with_the_hand_in_the_same_frame(self):
+        self.eventually(lambda: self.ink(2, 1, (27, 94, 75)), True)
         self.page.mouse.move(*self.at(4, 2))
         self.page.mouse.down()
         self.page.mouse.move(*self.at(2, 2))
