@@ -264,8 +264,8 @@ def _steps(found: Run, way: Method, digits: int) -> list[dict[str, str]]:
         bracket = f"{decimal(step.low, digits + 3)} … {decimal(step.high, digits + 3)}"
         rows.append(
             {
-                "x": _number(step.x, 12),
-                "value": _number(step.value, digits),
+                "x": _number(step.x, 10),
+                "value": _number(step.value, 4),
                 "error": _number(step.error, 2) if math.isfinite(step.error) else "—",
                 "bracket": bracket if way is Method.BISECTION else "",
             }

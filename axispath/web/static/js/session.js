@@ -113,6 +113,7 @@ export class Session {
     const before = this.key;
     if (before !== state.id) {
       write(this.storageName, null);
+      write(`axispath draft ${before}`, null);
       history.replaceState(null, "", `/sheet/${state.id}`);
     }
     this.state = state;

@@ -214,6 +214,8 @@ export function sheet() {
       this.startTables();
       byId("solve-page").addEventListener("click", (event) => this.pickSolution(event));
       document.addEventListener("keydown", (event) => this.shortcut(event));
+      // What was moved a moment ago is kept when the page goes, and sent when it comes back.
+      window.addEventListener("pagehide", () => sliders.keepNow());
       this.showGround(start.ground);
       this.showLimits();
       this.showStatus();

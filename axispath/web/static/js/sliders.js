@@ -156,6 +156,10 @@ export class Sliders {
     this.unkept.clear();
     if (slides.length) this.told.settle(slides);
   }
+  /** Without waiting for rest. */
+  keepNow() {
+    if (this.unkept.size) this.keep();
+  }
   keepLater() {
     clearTimeout(this.resting);
     this.resting = setTimeout(() => this.keep(), REST);
