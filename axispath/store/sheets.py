@@ -102,9 +102,14 @@ def document_of(session: Session, person: str | None, sheet_id: str, number: int
 def change(
     session: Session, person: str, sheet_id: str, base: int, edits: Sequence[Edit]
 ) -> Opened:
-    """Apply edits to a sheet last seen at revision ``base``, all of them or none."""
+    """Apply edits to a sheet last seen at revision ``base``, all of them or none.
+
+    Edits sent again, because the answer to them was lost, are not applied twice.
+    """
     sheet = _find(session, person, sheet_id, lock=True)
     if sheet.head != base:
+        if _is_there_already(session, sheet, base, edits):
+            return _opened(session, sheet)
         raise Conflict(sheet.head)
     document = _document(session, sheet)
     for edit in edits:
@@ -118,6 +123,23 @@ def change(
     sheet.changed = func.now()
     session.flush()
     return _opened(session, sheet)
+
+
+def _is_there_already(session: Session, sheet: Sheet, base: int, edits: Sequence[Edit]) -> bool:
+    """Whether these edits to an older revision lead to what the sheet is now."""
+    try:
+        document = Document.model_validate(_revision(session, sheet, base).document)
+        for edit in edits:
+            document = settled(document, apply(document, edit), FRAMING)
+    except (NotFound, EditRefused):
+        return False
+    return bool(edits) and _without_ids(document) == _without_ids(_document(session, sheet))
+
+
+def _without_ids(document: Document) -> Document:
+    """Lanes by their place: the ids of new ones are made up anew each time."""
+    lanes = tuple(lane.model_copy(update={"id": str(k)}) for k, lane in enumerate(document.lanes))
+    return document.model_copy(update={"lanes": lanes, "view": View()})
 
 
 def branch(

@@ -119,9 +119,10 @@ class Solve(SolveTest):
         thumb.focus()
         self.page.keyboard.press("PageDown")
         self.eventually(lambda: [round(x, 6) for x in self.solutions()], [round(150**0.5, 6)])
-        self.saved()
+        # Reloaded at once, with the change perhaps still on its way.
         self.page.reload()
         expect(history.get_by_role("listitem")).to_have_count(3)
+        expect(self.lane("lamp")).to_have_attribute("data-text", "lamp = 30")
         history.get_by_role("button", name="Forget this equation").first.click()
         expect(history.get_by_role("listitem")).to_have_count(2)
 

@@ -8,6 +8,7 @@ import { Landmarks } from "./landmarks.js";
 import { Lanes } from "./lanes.js";
 import { looksParts } from "./looks.js";
 import { markAt } from "./marks.js";
+import { lookingParts } from "./looking.js";
 import { Plot } from "./plot.js";
 import { readingParts } from "./reading.js";
 import { Session, read, write } from "./session.js";
@@ -18,17 +19,14 @@ import { tableParts } from "./tables.js";
 import { listenToPrinting } from "./printing.js";
 import { showOwnColours } from "./style.js";
 import { Trails } from "./trails.js";
-import { equalled, zoomed } from "./view.js";
+import { sameView, short } from "./view.js";
 
 const REST = 110; // ms without movement after which a path is asked for
 const EXACT = 220; // and exact forms, which may take longer
 const FOLLOW = 90; // between two landmark scans while something moves
 const LISTS = 450; // and between two lists of them, and tables
 const LATE = 1500; // until they are asked for again
-const SAVE_VIEW = 400;
-const VIEWS_KEPT = 50;
 const PAGES = ["landmarks", "values", "solve"];
-const STANDARD = { left: -10, right: 10, bottom: -7, top: 7 };
 
 /** The Alpine component of the sheet page. */
 export function sheet() {
@@ -49,16 +47,8 @@ export function sheet() {
   const timers = {};
   /** @type {Record<string, () => unknown>} */
   const last = {};
-  /** @type {import("./view.js").View[]} */
-  const views = [];
-  /** Views that were left by going back. @type {import("./view.js").View[]} */
-  const ahead = [];
-  /** @type {import("./view.js").View | null} */
-  let resting = null;
   /** @type {object[]} */
   let preview = [];
-  /** Whether the view was moved since the server last heard of it. */
-  let looked = false;
 
   const later = (/** @type {string} */ name, /** @type {number} */ wait, /** @type {() => void} */ work) => {
     clearTimeout(timers[name]);
@@ -101,12 +91,6 @@ export function sheet() {
     waitingText: "",
     undoLabel: start.undo,
     redoLabel: start.redo,
-    /** @type {Record<string, string>} */
-    limits: { left: "", right: "", bottom: "", top: "" },
-    viewTrouble: "",
-    viewCount: 0,
-    aheadCount: 0,
-    boxing: false,
     restricting: false,
     hasTrails: false,
     page: "landmarks",
@@ -126,7 +110,6 @@ export function sheet() {
       plot = new Plot(canvas("plot"), canvas("rail"));
       plot.view = { ...start.view };
       plot.ground = start.ground;
-      resting = { ...start.view };
       lanes = new Lanes(byId("lanes"), {
         edit: (edit) => session.change({ edits: [edit] }),
         key: () => session.key,
@@ -318,11 +301,7 @@ export function sheet() {
       if (document.activeElement !== name) name.value = state.name;
       document.title = `${state.name} · Axis Path`;
       preview = sliders.edits();
-      // A view that was moved since the change was sent is not taken back, but told.
-      const moved = looked || session.view;
-      if (!stepped && !moved && !sameView(state.view, plot.view)) this.showView(state.view);
-      session.view = null;
-      if (moved && !looked && !sameView(state.view, plot.view)) session.saveView(plot.view);
+      this.answerView(state.view, Boolean(stepped));
       this.remember();
       this.message = state.told || "";
       this.askAboutDegrees(state.question);
@@ -405,137 +384,19 @@ export function sheet() {
 
     // Looking
 
-    look(/** @type {import("./view.js").View} */ view, /** @type {"x" | "y"} */ lead = "x") {
-      looked = true;
-      plot.view = { ...this.fitted(view, lead), chosen: true };
+    /** The view is another: the picture follows at once, what is found in it when it rests. */
+    viewMoved() {
       this.redraw();
-      this.showLimits();
       this.askPicture();
       later("path", REST, () => {
         this.askPath();
         if (!this.solveLow || !this.solveHigh) this.solveAgain();
       });
       if (trails.states.length) later("trails", REST, () => trails.ask());
-      later("view", SAVE_VIEW, () => this.rest());
-    },
-    /** The view has come to rest: save it, and remember the one before. */
-    rest() {
-      if (resting && !sameView(resting, plot.view)) {
-        views.push(resting);
-        if (views.length > VIEWS_KEPT) views.shift();
-        ahead.length = 0;
-        this.countViews();
-      }
-      resting = { ...plot.view };
-      looked = false;
-      session.saveView(plot.view);
-    },
-    showView(/** @type {import("./view.js").View} */ view) {
-      if (resting && !sameView(resting, view)) views.push(resting);
-      this.countViews();
-      plot.view = { ...this.fitted(view) };
-      resting = { ...plot.view };
-      this.showLimits();
-    },
-    countViews() {
-      this.viewCount = views.length;
-      this.aheadCount = ahead.length;
-    },
-    previousView() {
-      this.turnView(views, ahead);
-    },
-    nextView() {
-      this.turnView(ahead, views);
-    },
-    /** @param {import("./view.js").View[]} from @param {import("./view.js").View[]} to */
-    turnView(from, to) {
-      clearTimeout(timers.view);
-      if (resting && !sameView(resting, plot.view)) {
-        views.push(resting);
-        ahead.length = 0;
-      }
-      const view = from.pop();
-      if (view) {
-        to.push({ ...plot.view });
-        resting = { ...view };
-        this.look(view);
-        resting = { ...plot.view };
-        clearTimeout(timers.view);
-        session.saveView(plot.view);
-      }
-      this.countViews();
-    },
-    standardView() {
-      this.look(STANDARD);
-    },
-    /** The view with equal scales where they are wanted. @param {import("./view.js").View} view @param {"x" | "y"} [lead] */
-    fitted(view, lead = "x") {
-      return plot.ground.typed.equal ? equalled(view, plot.size, lead) : view;
-    },
-    toggleBox() {
-      this.boxing = !this.boxing;
-    },
-    toggleEqual() {
-      this.ground.equal = !this.ground.equal;
-      this.setGround();
-    },
-    nextGrid() {
-      const kinds = ["fine", "coarse", "none"];
-      this.ground.grid = kinds[(kinds.indexOf(this.ground.grid) + 1) % 3];
-      this.setGround();
     },
     clearTrails() {
       trails.clear();
       this.hasTrails = false;
-    },
-    /** A view that shows what matters, of all lanes or of one. @param {string | Event} [id] */
-    async frame(id) {
-      const lane = typeof id === "string" ? id : "";
-      try {
-        const view = await send("POST", `/api/sheets/${session.key}/frame`, { head: session.state.head, preview: sliders.edits(), lane });
-        this.look({ ...view, chosen: false });
-        plot.view.chosen = false;
-      } catch (trouble) {
-        this.viewTrouble = told(trouble);
-      }
-    },
-    zoomIn() {
-      this.zoom(0.7);
-    },
-    zoomOut() {
-      this.zoom(1 / 0.7);
-    },
-    zoom(/** @type {number} */ factor) {
-      const { left, right, bottom, top } = plot.view;
-      this.look(zoomed(plot.view, factor, (left + right) / 2, (bottom + top) / 2));
-    },
-    async setLimits(/** @type {Event | undefined} */ event) {
-      try {
-        const view = await send("POST", `/api/sheets/${session.key}/limits`, { head: session.state.head, ...this.limits });
-        const typing = /** @type {HTMLElement | null} */ (document.activeElement);
-        if (event?.type === "submit") typing?.blur();
-        this.viewTrouble = "";
-        if (!sameView(view, plot.view)) this.look(view);
-        this.showLimits();
-        if (event?.type === "submit") typing?.focus();
-      } catch (trouble) {
-        this.viewTrouble = told(trouble);
-      }
-    },
-    showLimits() {
-      const { left, right, bottom, top } = plot.view;
-      const stepX = 10 ** Math.floor(Math.log10((right - left) / 1000));
-      const stepY = 10 ** Math.floor(Math.log10((top - bottom) / 1000));
-      const shown = {
-        left: short(left, stepX),
-        right: short(right, stepX),
-        bottom: short(bottom, stepY),
-        top: short(top, stepY),
-      };
-      // An answer must not overwrite the field that is being typed in.
-      const typing = document.activeElement?.id.replace("view-", "") ?? "";
-      this.limits = typing in shown ? { ...shown, [typing]: this.limits[typing] } : shown;
-      this.viewTrouble = "";
     },
     resized() {
       if (matchMedia("print").matches || !plot.fit()) return;
@@ -823,12 +684,6 @@ export function sheet() {
     get redoTitle() {
       return this.redoLabel ? `Redo ${this.redoLabel}` : "Nothing to redo";
     },
-    get noPreviousView() {
-      return this.viewCount === 0;
-    },
-    get noNextView() {
-      return this.aheadCount === 0;
-    },
     get plotClass() {
       return this.boxing ? "is-boxing" : "";
     },
@@ -868,8 +723,9 @@ export function sheet() {
   });
   const tables = tableParts(parts, start.tables);
   const solve = solveParts(parts, start.equations);
+  const looking = lookingParts(() => ({ session, plot, edits: () => sliders.edits() }), start.view);
   const looks = looksParts(() => ({ session, plot, picture: () => page.asSeen(), redraw: () => page.regrounded() }), start.ground);
-  return joined(entryParts(() => session, start.words), reading, looks, tables, solve, own);
+  return joined(entryParts(() => session, start.words), reading, looks, tables, solve, looking, own);
 }
 
 function isTyping() {
@@ -901,24 +757,6 @@ function heldPart() {
 
 /** @param {any} change */
 const setsTable = (change) => change.edits?.some((/** @type {any} */ edit) => edit.do === "set table");
-
-/** A number as short text that the server reads back. @param {number} value @param {number} step */
-function short(value, step) {
-  if (Math.abs(value) >= 1e6 || (value !== 0 && Math.abs(value) < 1e-4)) return String(Number(value.toPrecision(9)));
-  const digits = Math.max(0, Math.min(12, -Math.floor(Math.log10(step))));
-  return String(Number(value.toFixed(digits)) + 0);
-}
-
-/** @param {import("./view.js").View} a @param {import("./view.js").View} b */
-function sameView(a, b) {
-  return a.left === b.left && a.right === b.right && a.bottom === b.bottom && a.top === b.top;
-}
-
-/** @param {unknown} trouble */
-function told(trouble) {
-  if (trouble instanceof Trouble) return trouble.message;
-  throw trouble;
-}
 
 /** Pictures, paths and readings are asked for again with the next movement; a failure waits for it. @param {() => Promise<void>} work */
 async function quietly(work) {

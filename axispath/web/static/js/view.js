@@ -113,3 +113,15 @@ export function tickLabel(value, step) {
   }
   return (value < 0 ? "−" : "") + text;
 }
+
+/** A number as short text that the server reads back. @param {number} value @param {number} step */
+export function short(value, step) {
+  if (Math.abs(value) >= 1e6 || (value !== 0 && Math.abs(value) < 1e-4)) return String(Number(value.toPrecision(9)));
+  const digits = Math.max(0, Math.min(12, -Math.floor(Math.log10(step))));
+  return String(Number(value.toFixed(digits)) + 0);
+}
+
+/** Whether two views show the same. @param {View} a @param {View} b */
+export function sameView(a, b) {
+  return a.left === b.left && a.right === b.right && a.bottom === b.bottom && a.top === b.top;
+}
