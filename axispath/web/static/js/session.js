@@ -27,7 +27,7 @@ export class Session {
     this.sending = false;
     this.offline = false;
     this.conflict = false;
-    /** @type {null | object} */
+    /** A view that the server does not know yet. @type {null | object} */
     this.view = null;
     this.recall();
   }
@@ -152,6 +152,7 @@ export class Session {
     if (!this.stored) return;
     try {
       await send("PUT", `/api/sheets/${this.key}/view`, view);
+      if (this.view === view) this.view = null;
     } catch (trouble) {
       if (!(trouble instanceof Trouble)) throw trouble;
       if (trouble.passing) setTimeout(() => this.view === view && this.saveView(view), RETRY);
