@@ -224,13 +224,13 @@ def state(found: Opened) -> dict[str, Any]:
         "question": seems_to_mean_degrees(document),
         "lanes": [
             {**scripted, "html": render_template("parts/lane.html", lane=lane)}
-            for lane, scripted in zip(lanes, scripted_lanes(document), strict=True)
+            for lane, scripted in zip(lanes, scripted_lanes(document, lanes), strict=True)
         ],
     }
 
 
-def scripted_lanes(document: Document) -> list[dict[str, Any]]:
-    """The lanes for the scripts that draw them."""
+def scripted_lanes(document: Document, lanes: list[LaneView]) -> list[dict[str, Any]]:
+    """The lanes of a document for the scripts that draw them."""
     return [
         {
             "id": lane.id,
@@ -244,7 +244,7 @@ def scripted_lanes(document: Document) -> list[dict[str, Any]]:
             "sampled": bool(lane.samples.by),
             "own": own_colours(resolved.lane),
         }
-        for lane, resolved in zip(lane_views(document), resolve(document), strict=True)
+        for lane, resolved in zip(lanes, resolve(document), strict=True)
     ]
 
 

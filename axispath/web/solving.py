@@ -31,7 +31,7 @@ from axispath.core.solve.words import verdict
 from axispath.web.asked import Solving, Watching, answered, body
 from axispath.web.exact import LATE, answers
 from axispath.web.landmarks import CERTAINTY, MARKS
-from axispath.web.present import scripted_lanes
+from axispath.web.present import lane_views, scripted_lanes
 
 blueprint = Blueprint("solving", __name__, url_prefix="/api")
 EFFORT = Effort(30_000, 0.8, time.perf_counter)
@@ -131,7 +131,8 @@ def _temporary(document: Document, edits: list[AddLane]) -> dict[str, Any]:
     for edit in edits:
         tried = apply(tried, edit)
     ids = {edit.id for edit in edits}
-    lanes = [lane for lane in scripted_lanes(tried) if lane["id"] in ids]
+    scripted = scripted_lanes(tried, lane_views(tried)) if ids else []
+    lanes = [lane for lane in scripted if lane["id"] in ids]
     return {"edits": [edit.model_dump() for edit in edits], "lanes": lanes}
 
 

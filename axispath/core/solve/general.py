@@ -19,7 +19,6 @@ from axispath.core.path.exact_forms import told
 
 CLOSE = 1e-8
 MOST = 8  # families of solutions that are still worth reading
-SHARES = 24  # families are compared over this part of their period
 
 
 @dataclass(frozen=True, slots=True)

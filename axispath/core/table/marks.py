@@ -107,9 +107,10 @@ def _between(
     zeros = path.of(Kind.ZERO)
     if zeros:
         return ("zero" if other is None else "cross"), zeros[0].x
-    for kind, event in ((Kind.POLE, "pole"), (Kind.JUMP, "jump"), (Kind.HOLE, "jump")):
-        marks = path.of(kind)
-        if marks and path.complete:
-            return ("pole" if event == "pole" else "jump"), marks[0].x
+    if not path.complete:
+        return "not settled", None
+    poles, jumps = path.of(Kind.POLE), path.of(Kind.JUMP, Kind.HOLE)
+    if poles:
+        return "pole", poles[0].x
     # Without a zero or a break inside, the signs differ by a break on one of the two rows.
-    return ("jump" if path.complete else "not settled"), None
+    return "jump", jumps[0].x if jumps else None

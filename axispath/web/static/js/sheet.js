@@ -715,8 +715,7 @@ export function sheet() {
       page.message = text;
     },
     changed: () => {
-      const own = plot.lanes.filter((lane) => !lane.id.startsWith("solve"));
-      plot.lanes = [...own, ...page.temporaryLanes()];
+      plot.lanes = [...session.state.lanes, ...page.temporaryLanes()];
       page.redraw();
       page.askPicture();
     },

@@ -221,9 +221,10 @@ export function solveParts(at, start) {
     },
     keepSides() {
       const { session } = at();
-      const edits = sides.edits.map((/** @type {any} */ edit) => ({ ...edit, id: undefined }));
+      // Lanes that stay get ids of their own.
+      const edits = sides.edits.map(({ id, ...edit }) => edit);
       this.forgetTemporary();
-      session.change({ edits: edits.map(({ id, ...edit }) => edit) });
+      session.change({ edits });
     },
     /** @param {Event} event */
     pickSolution(event) {

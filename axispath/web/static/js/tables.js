@@ -28,7 +28,7 @@ export function tableParts(at, start) {
     tableLanes: /** @type {{id: string, name: string}[]} */ ([]),
 
     startTables() {
-      this.tableLanes = at().session.state.lanes.filter((/** @type {any} */ lane) => lane.plottable && !lane.hidden);
+      this.tableLanes = shownLanes(at().session.state);
       grid = new Grid(byId("values"), {
         ask: (wanted) => this.askRows(wanted),
         go: (x) => this.goToRow(x),
@@ -67,7 +67,7 @@ export function tableParts(at, start) {
     /** @param {any[]} tables @param {boolean} typed whether rows were typed since these were asked for */
     showTables(tables, typed) {
       this.tables = tables;
-      this.tableLanes = at().session.state.lanes.filter((/** @type {any} */ lane) => lane.plottable && !lane.hidden);
+      this.tableLanes = shownLanes(at().session.state);
       const known = tables.find((table) => table.id === this.tableId) ?? tables[0];
       this.tableId = known.id;
       if (!typed && !this.tableTyped) this.table = { ...known };
@@ -232,6 +232,9 @@ export function tableParts(at, start) {
 
 /** @param {string} id @returns {HTMLElement} */
 const byId = (id) => /** @type {HTMLElement} */ (document.getElementById(id));
+
+/** @param {any} state @returns {{id: string, name: string}[]} */
+const shownLanes = (state) => state.lanes.filter((/** @type {any} */ lane) => lane.plottable && !lane.hidden);
 
 /** @param {Blob} file @param {string} name */
 export function save(file, name) {
