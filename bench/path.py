@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import statistics
+from contextlib import suppress
 
 import numpy as np
 from scipy.optimize import brentq
@@ -83,5 +84,6 @@ def _scan(f, low: float, high: float) -> list[float]:  # noqa: ANN001
         return float(f(one)[0])
 
     for k in np.flatnonzero(np.sign(y[:-1]) * np.sign(y[1:]) < 0):
-        found.append(brentq(at, x[k], x[k + 1], xtol=1e-15))
+        with suppress(ValueError):  # at a pole there is no value
+            found.append(brentq(at, x[k], x[k + 1], xtol=1e-15))
     return found

@@ -26,6 +26,12 @@ def serve(with_demo: bool) -> int:
             raise CommandFailed(
                 "AXISPATH_SECRET_KEY is needed with DATABASE_URL: a long random text."
             )
+        from axispath.web.security import SHORTEST_SECRET
+
+        if len(key) < SHORTEST_SECRET:
+            raise CommandFailed(
+                f"AXISPATH_SECRET_KEY is too short: {SHORTEST_SECRET} random characters at least."
+            )
         return _serve_on(_psycopg(address), key, None, with_demo)
     folder = data_folder()
     prepare_folder(folder)
@@ -65,6 +71,7 @@ def _serve_on(address: str, key: str, note: Path | None, with_demo: bool) -> int
             "--graceful-timeout=5",
             "--log-level=warning",
             "--no-control-socket",
+            "--forwarder-headers=",  # nobody tells us from outside under which path we are
         ],
         cwd=ROOT,
         env={**os.environ, "DATABASE_URL": address, "AXISPATH_SECRET_KEY": key},

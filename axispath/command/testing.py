@@ -34,11 +34,11 @@ def run_tests(names: list[str]) -> int:
 
 
 def _half(which: int) -> list[str]:
-    """Half of the test modules: those of the browser dealt out by length, all others with one."""
+    """Half of the test modules, those of the browser and all others dealt out by length."""
     files = sorted(ROOT.glob("tests/**/test_*.py"), key=lambda file: -file.stat().st_size)
     browser = [file for file in files if file.parent.name == "browser"]
     others = [file for file in files if file.parent.name != "browser"]
-    chosen = browser[which::2] + (others if which else [])
+    chosen = browser[which::2] + others[1 - which :: 2]
     return [".".join(file.relative_to(ROOT).with_suffix("").parts) for file in chosen]
 
 

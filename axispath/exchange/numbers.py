@@ -8,7 +8,9 @@ from axispath.core.language.numbers import full_precision
 from axispath.core.sheet.refused import EditRefused
 
 MOST = 5_000
-_NUMBER = re.compile(r"[+-]?(\d+\.?\d*|\.\d+)([eE][+-]?\d+)?$")
+LONGEST = 80  # characters of one number
+# Each digit can be read in one way only, so that no text makes this go back and try again.
+_NUMBER = re.compile(r"[+-]?(?:\d+(?:\.\d*)?|\.\d+)(?:[eE][+-]?\d{1,4})?")
 
 
 def numbers_from(text: str) -> list[str]:
@@ -30,7 +32,7 @@ def numbers_from(text: str) -> list[str]:
         for cell in cells:
             plain = cell.replace("−", "-").replace("\u202f", "").replace("\xa0", "")
             plain = plain.replace(",", ".") if comma else plain
-            if _NUMBER.match(plain):
+            if len(plain) <= LONGEST and _NUMBER.fullmatch(plain):
                 found.append(full_precision(float(plain)))
             elif number == 1 and len(lines) > 1:
                 continue  # a head line

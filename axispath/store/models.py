@@ -72,3 +72,18 @@ class Revision(Base):
     )
 
     __table_args__ = (UniqueConstraint("sheet_id", "number", name="revision_number"),)
+
+
+class Receipt(Base):
+    """A change that was carried out, by the name that its page gave it."""
+
+    __tablename__ = "receipt"
+
+    change: Mapped[str] = mapped_column(String(64), primary_key=True)
+    person_id: Mapped[str | None] = mapped_column(ForeignKey("person.id", ondelete="CASCADE"))
+    sheet_id: Mapped[str | None] = mapped_column(ForeignKey("sheet.id", ondelete="CASCADE"))
+    created: Mapped[datetime] = mapped_column(
+        DateTime(timezone=True), server_default=func.now(), nullable=False
+    )
+
+    __table_args__ = (Index("receipt_created", "created"),)

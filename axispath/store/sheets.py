@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import secrets
-import time
 from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime
@@ -11,6 +10,7 @@ from datetime import datetime
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
+from axispath.clock import spent
 from axispath.core.arithmetic.patience import Patience
 from axispath.core.path.framing import settled
 from axispath.core.sheet.document import Document, View
@@ -18,7 +18,7 @@ from axispath.core.sheet.edits import Edit, apply, describe, with_view
 from axispath.core.sheet.refused import EditRefused
 from axispath.store.models import Person, Revision, Sheet
 
-FRAMING = Patience(0.4, time.perf_counter)  # of one lane, in choosing a view for it
+FRAMING = Patience(0.4, spent)  # of one lane, in choosing a view for it
 MAX_SHEETS = 500
 MAX_REVISIONS = 20_000
 

@@ -2,7 +2,10 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
 from flask import Blueprint, Response, render_template
+from sqlalchemy.orm import Session
 
 from axispath.core.path.trails import trail_marks, trailed
 from axispath.core.sheet.document import Document, View
@@ -12,6 +15,7 @@ from axispath.core.sheet.resolve import resolve
 from axispath.core.table.rows import stretch
 from axispath.exchange.numbers import numbers_from
 from axispath.store import sheets
+from axispath.store.receipts import once
 from axispath.store.sheets import NotFound, Opened
 from axispath.web import landmarks, present, tables
 from axispath.web import reading as reading_card
@@ -29,6 +33,7 @@ from axispath.web.asked import (
     answered,
     base_and_edits,
     body,
+    named_change,
     seen_revision,
 )
 from axispath.web.exact import forms as exact_forms
@@ -57,8 +62,12 @@ def start_sheet() -> Response:
         document = with_view(document, View.model_validate(given["view"]))
     edits = EDITS.validate_python(given.get("edits"))
     with store().transaction() as database:
-        person = person_for_change(database)
-        found = sheets.create(database, person, document, edits)
+        found, person = once(
+            database,
+            named_change(given),
+            lambda: person_for_change(database),
+            lambda mine: sheets.create(database, mine, document, edits),
+        )
     remember_person(person)
     return _state(found)
 
@@ -66,30 +75,28 @@ def start_sheet() -> Response:
 @blueprint.post("/sheets/<sheet_id>/edits")
 def edit_sheet(sheet_id: str) -> Response:
     """Apply edits, all or none."""
-    base, edits = base_and_edits(body())
+    given = body()
+    base, edits = base_and_edits(given)
     before = document_at(sheet_id, base)
-    with store().transaction() as database:
-        found = sheets.change(database, _person(), sheet_id, base, edits)
+    found = _carried_out(given, lambda *at: sheets.change(*at, sheet_id, base, edits))
     return _state(found, present.told_of_waiting(before, found.document, edits))
 
 
 @blueprint.post("/sheets/<sheet_id>/branch")
 def branch_sheet(sheet_id: str) -> Response:
     """Keep edits that came too late as a sheet of their own."""
-    base, edits = base_and_edits(body())
-    with store().transaction() as database:
-        found = sheets.branch(database, _person(), sheet_id, base, edits)
-    return _state(found)
+    given = body()
+    base, edits = base_and_edits(given)
+    return _state(_carried_out(given, lambda *at: sheets.branch(*at, sheet_id, base, edits)))
 
 
 @blueprint.post("/sheets/<sheet_id>/<any(undo, redo):direction>")
 def step(sheet_id: str, direction: str) -> Response:
     """One step back or forward in the history."""
-    base = seen_revision(body())
+    given = body()
+    base = seen_revision(given)
     move = sheets.undo if direction == "undo" else sheets.redo
-    with store().transaction() as database:
-        found = move(database, _person(), sheet_id, base)
-    return _state(found)
+    return _state(_carried_out(given, lambda *at: move(*at, sheet_id, base)))
 
 
 @blueprint.get("/sheets/<sheet_id>")
@@ -134,10 +141,7 @@ def path(key: str) -> Response:
     document = wanted.document(key)
     if not wanted.page:
         return answered(landmarks.marks_only(document, wanted.range(document)))
-    effort = landmarks.LONG if wanted.longer else landmarks.USUAL
-    if wanted.moving:
-        effort = None
-    found = landmarks.landmarks(document, effort, wanted.range(document))
+    found = landmarks.landmarks(document, wanted.moving, wanted.longer, wanted.range(document))
     page = render_template("parts/landmarks.html", page=found)
     return answered(
         {
@@ -148,6 +152,7 @@ def path(key: str) -> Response:
             "canFrame": found.can_frame,
             "words": found.words,
             "settled": found.settled,
+            "goesOn": found.goes_on,
         }
     )
 
@@ -157,7 +162,7 @@ def landmarks_csv(key: str) -> Response:
     """The same landmarks at full precision."""
     wanted = Searching.model_validate(body())
     document = wanted.document(key)
-    text = landmarks.as_csv(document, landmarks.USUAL, wanted.range(document))
+    text = landmarks.as_csv(document, wanted.longer, wanted.range(document))
     return Response(text, mimetype="text/csv")
 
 
@@ -166,7 +171,7 @@ def exact(key: str) -> Response:
     """Exact forms of the same landmarks, as far as they are found in time."""
     wanted = Searching.model_validate(body())
     document = wanted.document(key)
-    return answered(exact_forms(document, wanted.range(document)))
+    return answered(exact_forms(document, wanted.longer, wanted.range(document)))
 
 
 @blueprint.post("/sheets/<key>/reading")
@@ -242,8 +247,7 @@ def frame(key: str) -> Response:
 def limits(key: str) -> Response:
     """A view from typed limits, which may be formulas such as −2π."""
     given = body()
-    head = given.get("head")
-    document = document_at(key, head if isinstance(head, int) else 0)
+    document = document_at(key, seen_revision(given, "head"))
     return answered(_typed_view(document, given).model_dump())
 
 
@@ -251,6 +255,12 @@ def _typed_view(document: Document, given: dict[str, object]) -> View:
     names = ("left", "right", "bottom", "top")
     found = {name: present.limit(document, str(given.get(name, ""))[:200], name) for name in names}
     return View(**found, chosen=True)
+
+
+def _carried_out(given: dict[str, object], work: Callable[[Session, str], Opened]) -> Opened:
+    """A change to a sheet of this person, once however often it is sent."""
+    with store().transaction() as database:
+        return once(database, named_change(given), _person, lambda mine: work(database, mine))[0]
 
 
 def _person() -> str:

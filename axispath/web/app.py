@@ -4,13 +4,13 @@ from __future__ import annotations
 
 import logging
 import os
-import time
 from datetime import timedelta
 from typing import Any
 
 from flask import Flask
 from flask_compress import Compress
 
+from axispath.clock import spent
 from axispath.core.arithmetic.patience import Patience, limited
 from axispath.store.database import Store
 from axispath.web import (
@@ -25,21 +25,29 @@ from axispath.web import (
     troubles,
 )
 
-REQUEST = Patience(10.0, time.perf_counter)  # what one request may compute, all in all
+REQUEST = Patience(10.0, spent)  # what one request may compute, all in all
 MAX_REQUEST = 200_000  # bytes; the longest honest request is a few lanes of 2,000 characters
 
 
 def create_app(database: str | None = None, secret_key: str | None = None) -> Flask:
     """An application on a database. Without arguments the environment decides."""
     app = Flask(__name__)
+    secret = secret_key or os.environ["AXISPATH_SECRET_KEY"]
+    if len(secret) < security.SHORTEST_SECRET:
+        least = security.SHORTEST_SECRET
+        raise ValueError(f"AXISPATH_SECRET_KEY needs {least} characters, made at random.")
+    app.url_map.merge_slashes = False  # a redirect would repeat whatever host was asked for
     app.config.update(
-        SECRET_KEY=secret_key or os.environ["AXISPATH_SECRET_KEY"],
+        SECRET_KEY=secret,
+        TRUSTED_HOSTS=[host for host in os.environ.get("AXISPATH_HOSTS", "").split() if host]
+        or None,
         MAX_CONTENT_LENGTH=MAX_REQUEST,
         SESSION_COOKIE_NAME="axispath",
         SESSION_COOKIE_HTTPONLY=True,
         SESSION_COOKIE_SAMESITE="Lax",
         SESSION_COOKIE_SECURE=os.environ.get("AXISPATH_HTTPS") == "1",
         PERMANENT_SESSION_LIFETIME=timedelta(days=730),
+        SESSION_REFRESH_EACH_REQUEST=False,  # pages do it, so that nothing shared carries a cookie
         WTF_CSRF_TIME_LIMIT=None,
         COMPRESS_MIMETYPES=[
             "text/html",

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from typing import Annotated, Literal
 
 import orjson
@@ -18,6 +19,7 @@ from axispath.web.source import document_at
 Typed = Annotated[str, Field(max_length=200)]
 Place = Annotated[float, Field(allow_inf_nan=False)]
 States = Annotated[list[Annotated[list[Slide], Field(max_length=20)]], Field(max_length=80)]
+Revision = Annotated[int, Field(ge=0, lt=2**31, strict=True)]
 Pixels = Annotated[int, Field(ge=40, le=4000)]
 
 
@@ -30,7 +32,7 @@ class Request(BaseModel):
 class Trying(Request):
     """A look at a sheet with edits that are being tried out and are not stored."""
 
-    head: int
+    head: Revision
     preview: Annotated[list[Annotated[Edit, Field(discriminator="do")]], Field(max_length=20)] = []
 
     def tried(self, key: str) -> Document:
@@ -114,7 +116,7 @@ class Framing(Trying):
 class Previewing(Request):
     """A line that is being typed."""
 
-    head: int
+    head: Revision
     text: Annotated[str, Field(max_length=6000)]
 
 
@@ -183,15 +185,46 @@ def body() -> dict[str, object]:
         raise EditRefused("This request is not valid JSON.") from error
     if not isinstance(found, dict):
         raise EditRefused("This request is not a JSON object.")
+    _refuse_unprintable(found)
     return found
 
 
-def seen_revision(found: dict[str, object]) -> int:
-    """The revision that a change is about."""
-    base = found.get("base")
-    if not isinstance(base, int) or isinstance(base, bool) or abs(base) > 2**31:
+_UNPRINTABLE = re.compile(r"[\x00-\x08\x0b\x0c\x0e-\x1f\x7f\ufffe\uffff]")
+
+
+def _refuse_unprintable(found: object) -> None:
+    """Signs that no page, file or database can hold are refused wherever they stand."""
+    pending = [found]
+    while pending:
+        value = pending.pop()
+        if isinstance(value, str):
+            match = _UNPRINTABLE.search(value)
+            if match:
+                sign = f"U+{ord(match.group()):04X}"
+                raise EditRefused(f"There is a sign here that cannot be shown ({sign}).")
+        elif isinstance(value, dict):
+            pending += [*value.keys(), *value.values()]
+        elif isinstance(value, list):
+            pending += value
+
+
+def seen_revision(found: dict[str, object], name: str = "base") -> int:
+    """The revision that a request is about."""
+    base = found.get(name)
+    if not isinstance(base, int) or isinstance(base, bool) or not 0 <= base < 2**31:
         raise EditRefused("This request does not say which revision it is about.")
     return base
+
+
+_NAME = re.compile(r"[0-9a-f]{32,64}")
+
+
+def named_change(found: dict[str, object]) -> str:
+    """The name that a page gave a change; empty where it gave none."""
+    name = found.get("change", "")
+    if name and not (isinstance(name, str) and _NAME.fullmatch(name)):
+        raise EditRefused("This request has no proper name.")
+    return str(name or "")
 
 
 def base_and_edits(found: dict[str, object]) -> tuple[int, list[Edit]]:

@@ -35,7 +35,7 @@ def version() -> str:
 
 def asset(name: str) -> str:
     """The address of a static file."""
-    return url_for("versioned", version=version(), name=name)
+    return url_for("versioned", wanted=version(), name=name)
 
 
 @cache
@@ -49,12 +49,13 @@ def serve_versioned(app: Flask) -> None:
     """Serve /static/VERSION/NAME; scripts import one another by relative address."""
     app.jinja_env.globals.update(asset=asset, icon=icon)
 
-    @app.get("/assets/<version>/<path:name>")
-    def versioned(version: str, name: str) -> Response:
+    @app.get("/assets/<wanted>/<path:name>")
+    def versioned(wanted: str, name: str) -> Response:
         file = safe_join(str(STATIC), name)
         kind = KINDS.get(Path(name).suffix)
         if file is None or kind is None or not Path(file).is_file():
             raise NotFound
         response = Response(Path(file).read_bytes(), mimetype=kind)
-        response.headers["Cache-Control"] = KEPT
+        # A page of another version gets what there is now, but must not keep it under that name.
+        response.headers["Cache-Control"] = KEPT if wanted == version() else "no-cache"
         return response

@@ -1,14 +1,15 @@
-"""Exact forms in a process of their own, with a time limit, so that no answer waits for them."""
+"""Exact forms in a process of their own, with a limit, so that no answer waits for them."""
 
 from __future__ import annotations
 
 import logging
 import multiprocessing
 import os
-import time
-from collections import OrderedDict
+import signal
+from collections.abc import Hashable
+from concurrent.futures import CancelledError, Future, wait
 from concurrent.futures import TimeoutError as OutOfTime
-from dataclasses import asdict
+from dataclasses import asdict, dataclass
 from threading import Lock
 from typing import Any
 
@@ -16,43 +17,54 @@ from pebble import ProcessExpired, ProcessPool
 
 from axispath.core.arithmetic.program import Program
 from axispath.core.arithmetic.unit import AngleUnit
-from axispath.core.path.exact_forms import Wanted, asymptotes, exact_forms
+from axispath.core.memory import Memory
+from axispath.core.path.exact_forms import asked_for, asymptotes, exact_forms
 from axispath.core.path.labels import crossing_key, keyed
-from axispath.core.path.landmark import BREAKS, Certainty, Kind, Method, Path
+from axispath.core.path.landmark import Path
 from axispath.core.path.lanes import Range
-from axispath.core.path.survey import survey
 from axispath.core.sheet.document import Document
-from axispath.web.landmarks import USUAL
+from axispath.web.landmarks import looked
 
-LIMIT = 3.0  # seconds for one function, and for the whole answer
+LIMIT = 4.0  # seconds of processor time for one function
+WAIT = 1.0  # seconds that an answer waits; what comes later is there when it is asked for again
+REMINDER = 0.5  # and the same again, should the first signal be swallowed on its way
+HANGING = 300.0  # seconds after which a process is given up that does nothing
 MOST = 40  # landmarks of one function
+MOST_WAITING = 100  # functions, of all people together
 KEPT = 400
 LATE = object()
 log = logging.getLogger(__name__)
 
 _lock = Lock()
 _pool: ProcessPool | None = None
-_known: OrderedDict[Any, Any] = OrderedDict()
 
 
-def forms(document: Document, only: Range | None) -> dict[str, Any]:
+@dataclass(frozen=True)
+class _Result:
+    """What came out of a job; None where nothing did, or not within its limit."""
+
+    value: Any
+
+
+_known: Memory[_Result] = Memory(KEPT)
+_running: dict[Hashable, Future[Any]] = {}
+
+
+def forms(document: Document, longer: bool, only: Range | None) -> dict[str, Any]:
     """Exact forms of the landmarks in view, by key, and asymptotes, by lane.
 
-    ``late`` where some were not ready in time; asked again they may be, as when the process
-    had only just been started.
+    ``late`` where some are not ready yet: they are worked on, and there when asked for again.
     """
-    found = survey(document, USUAL, only)
+    found = looked(document, longer, only)
     unit = document.unit
     jobs: list[tuple[str, Any, tuple[Any, ...]]] = []
     for lane, path in found.lanes:
         if path is not None:
-            jobs.append(
-                ("forms", exact_forms, _asked(lane.program, unit, None, lane.lane.id, path))
-            )
+            jobs.append(("forms", exact_forms, _asked(lane.program, unit, lane.lane.id, path)))
             if lane.ends[0] is None or lane.ends[1] is None:
                 jobs.append((lane.lane.id, asymptotes, (lane.program, unit)))
     for c in found.crossings:
-        asked = _asked(c.first.program, unit, c.second.program, crossing_key(c), c.path)
+        asked = _asked(c.first.program, unit, crossing_key(c), c.path)
         jobs.append(("forms", exact_forms, asked))
     told: dict[str, Any] = {"forms": {}, "asymptotes": {}, "late": False}
     jobs.sort(key=lambda job: job[0] != "forms")
@@ -69,64 +81,87 @@ def forms(document: Document, only: Range | None) -> dict[str, Any]:
     return told
 
 
-def _asked(
-    plan: Program, unit: AngleUnit, other: Program | None, key: str, path: Path
-) -> tuple[Any, ...]:
-    wanted = tuple(
-        Wanted(
-            name,
-            mark.kind.value,
-            mark.x,
-            mark.y if abs(mark.y) < 1e15 else None,
-            mark.certainty is Certainty.EXACT
-            and (mark.kind in (*BREAKS, Kind.ZERO) or mark.method is Method.SIDES),
-        )
-        for name, mark in list(keyed(key, path))[:MOST]
-    )
-    return (plan, unit, other, wanted)
+def _asked(plan: Program, unit: AngleUnit, key: str, path: Path) -> tuple[Any, ...]:
+    asked = tuple(asked_for(name, mark) for name, mark in list(keyed(key, path))[:MOST])
+    return (plan, unit, asked)
 
 
 def answers(jobs: list[tuple[str, Any, tuple[Any, ...]]]) -> list[Any]:
-    """The results of all jobs: LATE for those out of time, None for those that failed."""
+    """The results of all jobs: LATE for those not ready yet, None for those that failed.
+
+    A job that is late goes on, so that whoever asks again finds its result.
+    """
     pool = get_ready()
     if pool is None:
         return [None] * len(jobs)
-    until = time.monotonic() + LIMIT
-    running = []
-    for _, work, given in jobs:
-        key = (work.__name__, *given)
-        with _lock:
-            known = _known.get(key)
-        running.append(
-            (key, known, None if known is not None else pool.schedule(work, given, timeout=LIMIT))
-        )
-    results = []
-    for key, known, future in running:
-        if future is None:
-            results.append(known)
-            continue
-        try:
-            result = future.result(timeout=max(0.01, until - time.monotonic()))
-            _remember(key, result)
-        except OutOfTime:
-            future.cancel()
-            result = LATE
-        except ProcessExpired as gone:
-            log.warning("a process for exact forms ended with code %s", gone.exitcode)
-            result = None
-        except Exception as error:  # SymPy may raise anything on what a student typed
-            # Its message may hold what was typed, so only its kind is logged.
-            log.warning("an exact form could not be found: %s", type(error).__name__)
-            result = None
-        results.append(result)
+    running = [_begun(pool, work, given) for _, work, given in jobs]
+    wait([job for job in running if isinstance(job, Future)], timeout=WAIT)
+    results: list[Any] = []
+    for job in running:
+        if isinstance(job, Future):
+            results.append(_value(job) if job.done() else LATE)
+        else:
+            results.append(LATE if job is None else job.value)
     return results
 
 
-def _remember(key: Any, result: Any) -> None:
+def _begun(pool: ProcessPool, work: Any, given: tuple[Any, ...]) -> Future[Any] | _Result | None:
+    """The result of a job where it is known, else the job; None where too many wait already."""
+    key = (work.__name__, *given)
+    known = _known.get(key)
+    if known is not None:
+        return known
     with _lock:
-        _known[key] = result
-        while len(_known) > KEPT:
-            _known.popitem(last=False)
+        job: Future[Any] | None = _running.get(key)
+        if job is not None or len(_running) >= MOST_WAITING:
+            return job
+        job = _running[key] = pool.schedule(within_limit, (work, given, LIMIT), timeout=HANGING)
+    job.add_done_callback(lambda done: _finished(key, done))
+    return job
+
+
+def _finished(key: Hashable, job: Future[Any]) -> None:
+    """Keep what a job found for those who ask again."""
+    _known.keep(key, _Result(_value(job)))
+    with _lock:
+        _running.pop(key, None)
+
+
+def _value(job: Future[Any]) -> Any:
+    """What a job found; None where it failed."""
+    try:
+        return job.result()
+    except (CancelledError, OutOfTime, _Over):
+        log.warning("an exact form was given up")
+    except ProcessExpired as gone:
+        log.warning("a process for exact forms ended with code %s", gone.exitcode)
+    except Exception as error:  # SymPy may raise anything on what a student typed
+        # Its message may hold what was typed, so only its kind is logged.
+        log.warning("an exact form could not be found: %s", type(error).__name__)
+    return None
+
+
+class _Over(BaseException):
+    """A job has used up its processor time; nothing on the way catches this."""
+
+
+def within_limit(work: Any, given: tuple[Any, ...], limit: float) -> Any:
+    """Runs in the process for exact forms: a job, or None where it takes too much processor time.
+
+    Counted is what this process itself uses, so that a busy machine only makes it later.
+    """
+
+    def over(*_: object) -> None:
+        raise _Over
+
+    signal.signal(signal.SIGPROF, over)
+    signal.setitimer(signal.ITIMER_PROF, limit, REMINDER)
+    try:
+        return work(*given)
+    except _Over:
+        return None
+    finally:
+        signal.setitimer(signal.ITIMER_PROF, 0)
 
 
 def get_ready() -> ProcessPool | None:
@@ -146,8 +181,8 @@ def get_ready() -> ProcessPool | None:
 
 
 def _start() -> None:
-    """Give way to whatever answers people: exact forms never delay a number."""
-    os.nice(15)
+    """Give way to whatever answers people: exact forms hardly delay a number."""
+    os.nice(5)
     _warm()
 
 

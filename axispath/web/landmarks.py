@@ -5,11 +5,11 @@ from __future__ import annotations
 import csv
 import io
 import math
-import time
 from collections.abc import Iterator
 from dataclasses import dataclass, field
 from typing import Any
 
+from axispath.clock import spent
 from axispath.core.arithmetic.patience import OutOfTime, Patience, limited
 from axispath.core.language.numbers import decimal, full_precision, listed
 from axispath.core.path.labels import (
@@ -31,7 +31,7 @@ from axispath.core.path.landmark import (
     Reason,
 )
 from axispath.core.path.lanes import MOST_CROSSED, Crossing, Effort, Range
-from axispath.core.path.survey import Survey, moving_survey, survey
+from axispath.core.path.survey import Survey, further, moving_survey, survey, unsearched
 from axispath.core.sheet.document import Document
 from axispath.core.sheet.resolve import ResolvedLane
 from axispath.core.table.words import (
@@ -41,10 +41,10 @@ from axispath.core.table.words import (
     undefined_throughout,
 )
 
-USUAL = Effort(20_000, 0.15, time.perf_counter)
-MOVING = Patience(0.08, time.perf_counter)  # of one lane, while something moves
-WORDS = Patience(0.5, time.perf_counter)
-LONG = Effort(600_000, 3.0, time.perf_counter)
+USUAL = Effort(20_000, 0.15, spent)  # of one search
+FURTHER = Effort(600_000, 9.0, spent)  # of all that is still open then
+MOVING = Patience(0.08, spent)  # of one lane, while something moves
+WORDS = Patience(0.5, spent)
 
 KIND_NAMES = {
     Kind.ZERO: "zero",
@@ -131,7 +131,7 @@ class Page:
     can_frame: bool
     words: str
     settled: str
-    can_look_longer: bool
+    goes_on: bool
     moving: bool = False
 
 
@@ -142,15 +142,23 @@ def marks_only(document: Document, only: Range | None) -> dict[str, Any]:
     return {"lanes": lanes, "crossings": [], "landmarks": None}
 
 
-def landmarks(document: Document, effort: Effort | None, only: Range | None) -> Page:
+def looked(document: Document, longer: bool, only: Range | None) -> Survey:
+    """A look at a sheet; what stays open in the usual effort is searched ``longer`` if wanted."""
+    found = survey(document, USUAL, only)
+    return further(document, found, FURTHER, only) if longer else found
+
+
+def landmarks(document: Document, moving: bool, longer: bool, only: Range | None) -> Page:
     """Landmarks, spans and open stretches of every visible lane in the document's view.
 
-    Without an effort nothing is proved: that is for while something moves.
+    While something moves nothing is proved. What is open after the usual effort is searched
+    ``longer`` when nothing else is asked for.
     """
-    found = survey(document, effort, only) if effort else moving_survey(document, only, MOVING)
+    found = moving_survey(document, only, MOVING) if moving else looked(document, longer, only)
     digits = document.digits
-    groups = [_group(lane, path, digits) for lane, path in found.lanes if path is not None]
-    groups += [_meeting(crossing, digits) for crossing in found.crossings]
+    looking = not moving and not longer
+    groups = [_group(lane, path, digits, looking) for lane, path in found.lanes if path is not None]
+    groups += [_meeting(crossing, digits, looking) for crossing in found.crossings]
     if len(found.lanes) > MOST_CROSSED:
         note = f"Intersections are looked for among the first {MOST_CROSSED} functions shown."
         groups.append(Group("more functions", None, "", note, False, []))
@@ -159,10 +167,7 @@ def landmarks(document: Document, effort: Effort | None, only: Range | None) -> 
             explanation, can_frame = explain_empty(document, found)
     except OutOfTime:  # the picture says so too
         explanation, can_frame = "", False
-    complete = all(group.complete for group in groups)
-    settled = "every landmark found and settled" if complete else "some stretches are not settled"
-    if effort is None:
-        settled = "following the movement; proved when it rests"
+    goes_on = looking and found.goes_on
     return Page(
         [_lane_for_script(lane, path, digits) for lane, path in found.lanes],
         [_crossing_for_script(crossing, digits) for crossing in found.crossings],
@@ -171,24 +176,27 @@ def landmarks(document: Document, effort: Effort | None, only: Range | None) -> 
         explanation,
         can_frame,
         in_words(document, found),
-        settled if groups else "",
-        effort is USUAL and _worth_longer(found),
-        effort is None,
+        _settled(groups, moving, goes_on) if groups else "",
+        goes_on,
+        moving,
     )
 
 
-def _worth_longer(found: Survey) -> bool:
-    """Whether a longer search could settle something that is open."""
-    paths = [path for _, path in found.lanes if path] + [c.path for c in found.crossings]
-    return any(item.reason is Reason.BUDGET for path in paths for item in path.open)
+def _settled(groups: list[Group], moving: bool, goes_on: bool) -> str:
+    """How far all landmarks are settled, in a few words."""
+    if moving:
+        return "following the movement; proved when it rests"
+    if all(group.complete for group in groups):
+        return "every landmark found and settled"
+    return "looking further …" if goes_on else "some stretches are not settled"
 
 
-def as_csv(document: Document, effort: Effort, only: Range | None) -> str:
+def as_csv(document: Document, longer: bool, only: Range | None) -> str:
     """All landmarks at full precision, as RFC 4180 text."""
     out = io.StringIO()
     write = csv.writer(out, lineterminator="\r\n")
     write.writerow(["function", "kind", "x", "y", "left limit", "right limit", "certainty"])
-    found = survey(document, effort, only)
+    found = looked(document, longer, only)
     named = [(lane.name or "", path) for lane, path in found.lanes if path is not None]
     named += [(f"{c.first.name} = {c.second.name}", c.path) for c in found.crossings]
     for name, path in named:
@@ -249,7 +257,7 @@ def _finite(value: float) -> float | None:
 # For the page
 
 
-def _group(lane: ResolvedLane, path: Path, digits: int) -> Group:
+def _group(lane: ResolvedLane, path: Path, digits: int, looking: bool) -> Group:
     sections = []
     if not undefined_throughout(path):
         named = list(keyed(lane.lane.id, path))
@@ -267,7 +275,7 @@ def _group(lane: ResolvedLane, path: Path, digits: int) -> Group:
         lane.name or "",
         lane.lane.colour,
         _interval(path, parameters[0], digits),
-        _verdict(path, digits),
+        _verdict(path, digits, looking),
         path.complete,
         sections,
         lane.lane.id,
@@ -284,7 +292,7 @@ def _defined(path: Path, where: str) -> str:
     return f"Defined for {where}: {'; '.join(reasons)}." if reasons else f"Defined for {where}."
 
 
-def _meeting(crossing: Crossing, digits: int) -> Group:
+def _meeting(crossing: Crossing, digits: int, looking: bool) -> Group:
     names = f"{crossing.first.name} = {crossing.second.name}"
     path = crossing.path
     rows = [_row(key, mark, digits) for key, mark in keyed(crossing_key(crossing), path)]
@@ -298,7 +306,7 @@ def _meeting(crossing: Crossing, digits: int) -> Group:
         names,
         None,
         _interval(path, "x", digits),
-        _verdict(path, digits),
+        _verdict(path, digits, looking),
         path.complete,
         [section],
         notes=notes,
@@ -342,10 +350,11 @@ REASONS = {
     Reason.BREAK: "what the function does there could not be settled",
     Reason.CLOSE: "landmarks there are too close together to be told apart",
     Reason.BUDGET: "there is more to search than the time allowed",
+    Reason.MANY: "one follows after the other",
 }
 
 
-def _verdict(path: Path, digits: int) -> str:
+def _verdict(path: Path, digits: int, looking: bool) -> str:
     if undefined_throughout(path):
         why = path.undefined[0].why
         return f"Undefined everywhere here: {why}." if why else "Undefined everywhere here."
@@ -353,6 +362,8 @@ def _verdict(path: Path, digits: int) -> str:
         return "Following the movement; proved when it rests."
     if path.complete:
         return "Nothing missed: every landmark on this interval is listed."
+    if looking and unsearched(path):
+        return "Looking further …"
     if path.more or len(path.landmarks) > MOST_SHOWN:
         return "There are more: only the first are listed."
     shown = [_place(item, digits) for item in path.open[:3]]

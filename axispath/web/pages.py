@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from flask import Blueprint, render_template
+from flask import Blueprint, render_template, session
 from flask.typing import ResponseReturnValue
 
 from axispath.store import sheets
@@ -14,6 +14,13 @@ from axispath.web.person import current_person, store
 from axispath.web.source import BLANK, DEMO, opened
 
 blueprint = Blueprint("pages", __name__)
+
+
+@blueprint.before_request
+def keep_person() -> None:
+    """A visit makes the browser keep its cookie for longer; nothing else does."""
+    if current_person() is not None:
+        session.modified = True
 
 
 @blueprint.get("/")

@@ -10,7 +10,6 @@ pairs, with a first pair of NaN where they are to be joined.
 from __future__ import annotations
 
 import struct
-import time
 from collections.abc import Iterable, Sequence
 from typing import Any
 
@@ -18,6 +17,7 @@ import numpy as np
 import orjson
 from numpy.typing import NDArray
 
+from axispath.clock import spent
 from axispath.core.arithmetic.patience import OutOfTime, Patience, limited
 from axispath.core.sampling.lanes import drawn_lane, drawn_samples
 from axispath.core.sampling.view import Frame
@@ -25,8 +25,8 @@ from axispath.core.sheet.document import Document, View
 from axispath.core.sheet.resolve import Sheet, resolve
 
 Part = NDArray[np.float32]
-SHORT = Patience(0.12, time.perf_counter)  # for one lane, while something moves
-LONG = Patience(4.0, time.perf_counter)  # when only such are still missing
+SHORT = Patience(0.12, spent)  # for one lane, while something moves
+LONG = Patience(4.0, spent)  # when only such are still missing
 QUICK, PATIENT = 0.7, 8.0  # seconds for all lanes together
 
 
@@ -41,12 +41,12 @@ def encoded_picture(
     curves: list[tuple[str, dict[str, Part]]] = []
     cut = []
     share, left = (LONG, PATIENT) if patient else (SHORT, QUICK)
-    until = time.perf_counter() + left
+    until = spent() + left
     for lane in sheet.functions():
         if only and lane.lane.id not in only:
             continue
         try:
-            seconds = max(0.005, min(share.seconds, until - time.perf_counter()))
+            seconds = max(0.005, min(share.seconds, until - spent()))
             patience = Patience(seconds, share.clock)
             drawn = drawn_lane(lane, frame, patience)
             with limited(patience):

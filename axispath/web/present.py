@@ -17,6 +17,7 @@ from axispath.core.language.numbers import decimal, listed
 from axispath.core.language.plain import plain_statement
 from axispath.core.language.rename import renamed
 from axispath.core.language.scope import Scope
+from axispath.core.language.spelling import nearest
 from axispath.core.language.tree import ValueStatement
 from axispath.core.path import framing
 from axispath.core.sheet.angles import seems_to_mean_degrees
@@ -28,7 +29,6 @@ from axispath.core.sheet.sliders import SliderRange, is_slider, slider_range, us
 from axispath.core.table.rows import number
 from axispath.store.sheets import FRAMING, Opened
 from axispath.web.ground import ground_view, own_colours
-from axispath.web.reading_back import nearest
 
 
 @dataclass(frozen=True)

@@ -2,17 +2,17 @@
 
 from __future__ import annotations
 
-import difflib
 from typing import Any
 
 from axispath.core import catalogue
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.language.errors import LanguageError
 from axispath.core.language.latex import latex_statement
-from axispath.core.language.pasted import from_latex, is_latex
+from axispath.core.language.pasted import written
 from axispath.core.language.readings import other_readings
 from axispath.core.language.rename import renamed
 from axispath.core.language.scope import Scope
+from axispath.core.language.spelling import nearest
 from axispath.core.language.statement import parse_statement
 from axispath.core.language.tree import Name, Statement, free_names
 from axispath.core.sheet.angles import turns
@@ -24,12 +24,14 @@ def read_back(document: Document, text: str) -> dict[str, Any]:
     """The typeset line, other plausible readings, and a hint where something is unknown."""
     scope = scope_of(document.lanes)
     try:
-        line = from_latex(text) if is_latex(text) else text
+        line = written(text)
         statement = parse_statement(line, scope)
     except LanguageError as error:
         return {"latex": "", "readings": [], "hint": error.message}
+    parameters = getattr(statement, "parameters", ())
     readings = [
-        {"taken": reading.taken, "other": reading.other} for reading in other_readings(line, scope)
+        {"taken": reading.taken, "other": reading.other}
+        for reading in other_readings(line, scope.with_values(parameters))
     ]
     unknown = _unknown(statement, scope)
     readings += [
@@ -40,8 +42,8 @@ def read_back(document: Document, text: str) -> dict[str, Any]:
     hint = " ".join(f"{name} has no value yet." for name in unknown)
     if document.unit is AngleUnit.DEGREE and turns(statement.body):
         hint = f"Angles are in degrees. {hint}".strip()
-    written = latex_statement(statement, catalogue.VOCABULARY)
-    return {"latex": written, "readings": readings, "hint": hint}
+    typeset = latex_statement(statement, catalogue.VOCABULARY)
+    return {"latex": typeset, "readings": readings, "hint": hint}
 
 
 def _unknown(statement: Statement, scope: Scope) -> list[str]:
@@ -52,12 +54,3 @@ def _unknown(statement: Statement, scope: Scope) -> list[str]:
         if isinstance(node, Name) and node.name not in parameters and not scope.knows(node.name)
     )
     return list(found)
-
-
-def nearest(name: str, scope: Scope) -> str | None:
-    """A known name that looks much like this one; single letters resemble nothing."""
-    if len(name) < 3:
-        return None
-    known = [*scope.functions, *scope.values, *scope.vocabulary.functions]
-    close = difflib.get_close_matches(name, known, n=1, cutoff=0.6)
-    return close[0] if close else None

@@ -5,6 +5,7 @@ from __future__ import annotations
 from flask import Flask, Response
 from flask_wtf import CSRFProtect
 
+SHORTEST_SECRET = 32  # characters of the key that signs cookies
 POLICY = "; ".join(
     (
         "default-src 'none'",

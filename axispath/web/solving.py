@@ -3,19 +3,18 @@
 from __future__ import annotations
 
 import math
-import time
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
 from flask import Blueprint, Response, render_template
 
+from axispath.clock import spent
 from axispath.core import catalogue
 from axispath.core.arithmetic.interval import End
 from axispath.core.language.latex import latex
 from axispath.core.language.numbers import decimal, full_precision
-from axispath.core.path.exact_forms import Wanted, exact_forms
+from axispath.core.path.exact_forms import asked_for, exact_forms
 from axispath.core.path.labels import labelled, shown_x
-from axispath.core.path.landmark import Certainty
 from axispath.core.path.lanes import Effort
 from axispath.core.sheet.angles import suspect_in
 from axispath.core.sheet.document import Document
@@ -34,8 +33,8 @@ from axispath.web.landmarks import CERTAINTY, MARKS
 from axispath.web.present import lane_views, scripted_lanes
 
 blueprint = Blueprint("solving", __name__, url_prefix="/api")
-EFFORT = Effort(30_000, 0.8, time.perf_counter)
-LONGER = Effort(600_000, 4.0, time.perf_counter)
+EFFORT = Effort(30_000, 0.8, spent)
+LONGER = Effort(600_000, 9.0, spent)  # for what is still open, while nothing else is asked
 INFINITE = ("∞", "+∞", "-∞", "−∞")
 MOST_SHOWN = 400
 MOST_EXACT = 40
@@ -87,6 +86,7 @@ def solve(key: str) -> Response:
     except Unclear as unclear:
         return answered({"choices": unclear.choices, "message": unclear.message})
     found = answer(question, low, high, LONGER if wanted.longer else EFFORT)
+    goes_on = not wanted.longer and found.unsearched
     digits = document.digits
     rows = [
         Row(
@@ -104,8 +104,9 @@ def solve(key: str) -> Response:
         "parts/solutions.html",
         rows=rows,
         more=max(0, len(found.solutions) - MOST_SHOWN),
-        words=verdict(question, found, digits),
+        words=verdict(question, found, digits, goes_on),
         complete=found.complete,
+        endless=found.endless,
         unknown=question.unknown,
         pair=question.pair,
         inequality=not question.is_equation,
@@ -118,7 +119,7 @@ def solve(key: str) -> Response:
             "latex": _latex(question),
             "marks": _marks(found, digits),
             "solved": _shown_set(found),
-            "longer": bool(found.open) and not wanted.longer,
+            "goesOn": goes_on,
             "isEquation": question.is_equation,
             **_temporary(document, side_lanes(document, question)),
         }
@@ -191,21 +192,15 @@ def exact(key: str) -> Response:
         return answered({"forms": {}, "families": [], "always": False, "late": False})
     if not question.is_equation:
         return answered({"forms": {}, "families": [], "always": False, "late": False})
-    found = answer(question, low, high, EFFORT)
+    found = answer(question, low, high, LONGER if wanted.longer else EFFORT)
     left, right = question.sides
     sought = tuple(
-        Wanted(
-            f"solution:{k}",
-            "intersection",
-            s.mark.x,
-            s.y if question.pair and abs(s.y) < 1e15 else None,
-            s.mark.certainty is Certainty.EXACT,
-        )
+        asked_for(f"solution:{k}", s.mark if question.pair else replace(s.mark, y=math.nan))
         for k, s in enumerate(found.solutions[:MOST_EXACT])
     )
     places = tuple(s.mark.x for s in found.solutions)
     jobs = [
-        ("forms", exact_forms, (left, question.unit, right, sought)),
+        ("forms", exact_forms, (left, question.unit, sought)),
         (
             "general",
             general_solution,

@@ -2,9 +2,7 @@
 
 from __future__ import annotations
 
-from collections import OrderedDict
-from threading import Lock
-
+from axispath.core.memory import Memory
 from axispath.core.sheet.document import Document
 from axispath.demo.harbour import DEMOS
 from axispath.store import sheets
@@ -15,8 +13,7 @@ BLANK = "blank"
 DEMO = "demo."
 KEPT = 512
 
-_documents: OrderedDict[tuple[str, int, str | None], Document] = OrderedDict()
-_lock = Lock()
+_documents: Memory[Document] = Memory(KEPT)
 
 
 def opened(key: str) -> Opened:
@@ -37,25 +34,17 @@ def opened(key: str) -> Opened:
 def document_at(key: str, head: int) -> Document:
     """The document of a key at a revision. Revisions never change, so they are remembered."""
     known = (key, head, current_person())
-    with _lock:
-        if known in _documents:
-            _documents.move_to_end(known)
-            return _documents[known]
+    remembered = _documents.get(known)
+    if remembered is not None:
+        return remembered
     if key == BLANK or key.startswith(DEMO):
         return opened(key).document
     with store().transaction() as database:
         document = sheets.document_of(database, current_person(), key, head)
-    _keep(known, document)
+    _documents.keep(known, document)
     return document
 
 
 def remember(found: Opened) -> None:
     """Keep the document of a sheet at hand for the requests that follow."""
-    _keep((found.id, found.head, current_person()), found.document)
-
-
-def _keep(known: tuple[str, int, str | None], document: Document) -> None:
-    with _lock:
-        _documents[known] = document
-        while len(_documents) > KEPT:
-            _documents.popitem(last=False)
+    _documents.keep((found.id, found.head, current_person()), found.document)

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import csv
 import io
-import time
 from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any
@@ -12,10 +11,12 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
+from axispath.clock import spent
 from axispath.core import catalogue
 from axispath.core.language.errors import LanguageError
 from axispath.core.language.latex import latex_statement
 from axispath.core.language.numbers import decimal, full_precision
+from axispath.core.language.pasted import written
 from axispath.core.language.statement import parse_expression
 from axispath.core.language.tree import FunctionStatement
 from axispath.core.path.lanes import Effort
@@ -29,7 +30,7 @@ from axispath.core.table.values import Column, column
 from axispath.web.landmarks import USUAL
 from axispath.web.present import swatch_of
 
-READING_OFF = Effort(400, 0.02, time.perf_counter)  # of one stretch between rows
+READING_OFF = Effort(400, 0.02, spent)  # of one stretch between rows
 DIGITS_OF_X = 12
 MOST_ROWS = 400  # in one answer
 MOST_POINTS = 4_000
@@ -103,7 +104,7 @@ def _titled(document: Document, table: Table, head: Head) -> Shown:
     swatch = swatch_of(lane.id, lane.colour, lane.style) if lane else ""
     try:
         scope = scope_of(document.lanes).with_values((table.variable,))
-        statement = FunctionStatement(None, (), parse_expression(head.text, scope), None)
+        statement = FunctionStatement(None, (), parse_expression(written(head.text), scope), None)
         latex = latex_statement(statement, catalogue.VOCABULARY, None)
     except LanguageError:
         latex = ""
@@ -206,7 +207,7 @@ def as_text(document: Document, table: Table, separator: str) -> str:
     out = io.StringIO()
     end = "\r\n" if separator == "," else "\n"
     write = csv.writer(out, delimiter=separator, lineterminator=end)
-    write.writerow([table.variable, *(head.text for head in columns)])
+    write.writerow([table.variable, *(_cell(head.text) for head in columns)])
     for k, place in enumerate(x):
         row = [full_precision(float(place))]
         for values in found:
@@ -214,6 +215,11 @@ def as_text(document: Document, table: Table, separator: str) -> str:
             row.append(full_precision(y) if np.isfinite(y) else "")
         write.writerow(row)
     return out.getvalue()
+
+
+def _cell(text: str) -> str:
+    """Text that no spreadsheet takes for a formula of its own."""
+    return f"'{text}" if text[:1] in ("=", "+", "-", "@", "\t", "\r") else text
 
 
 def points(document: Document) -> list[dict[str, Any]]:

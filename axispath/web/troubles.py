@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 import logging
+import traceback
+from pathlib import Path
 
 from flask import Flask, jsonify, render_template, request
 from flask.typing import ResponseReturnValue
@@ -17,6 +19,7 @@ from axispath.store.database import StoreGone
 from axispath.store.sheets import Conflict, NotFound
 
 log = logging.getLogger("axispath")
+MOST_FRAMES = 12
 
 
 def answer(app: Flask) -> None:
@@ -77,8 +80,15 @@ def answer(app: Flask) -> None:
 
     @app.errorhandler(Exception)
     def unexpected(error: Exception) -> ResponseReturnValue:
-        log.exception("unexpected %s at %s", type(error).__name__, request.path)
+        # Its message and its values may hold what was typed, so only its kind and way are logged.
+        log.error("unexpected %s at %s: %s", type(error).__name__, request.path, way(error))
         return _told(500, "Something went wrong here. What you typed is still in this page.")
+
+
+def way(error: BaseException) -> str:
+    """The functions that an error came through, from the outermost, without any value."""
+    frames = traceback.extract_tb(error.__traceback__)[-MOST_FRAMES:]
+    return " > ".join(f"{Path(f.filename).name}:{f.lineno} {f.name}" for f in frames)
 
 
 def _told(status: int, message: str) -> tuple[object, int]:

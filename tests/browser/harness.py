@@ -109,13 +109,17 @@ class Server:
             "--threads=6",
             f"--workers={self.workers}",
         ]
-        command += ["--preload", "--no-control-socket"]
-        environment = {**os.environ, "DATABASE_URL": self.database, "AXISPATH_SECRET_KEY": "tests"}
+        command += ["--preload", "--no-control-socket", "--graceful-timeout=5"]
+        environment = {
+            **os.environ,
+            "DATABASE_URL": self.database,
+            "AXISPATH_SECRET_KEY": "a secret for tests, and no other use",
+        }
         environment["AXISPATH_EXACT"] = self.exact
         self.process = subprocess.Popen(
             command, cwd=ROOT, env=environment, stderr=subprocess.DEVNULL
         )
-        for _ in range(200):
+        for _ in range(1200):
             try:
                 urllib.request.urlopen(f"{self.url}/", timeout=1)
                 return
@@ -125,7 +129,7 @@ class Server:
 
     def stop(self):
         self.process.terminate()
-        self.process.wait(15)
+        self.process.wait(120)
 
 
 class BrowserTest(unittest.TestCase):
@@ -147,7 +151,7 @@ class BrowserTest(unittest.TestCase):
         cls.addClassCleanup(playwright.stop)
         cls.browser = playwright.chromium.launch(**CHROMIUM)
         cls.addClassCleanup(cls.browser.close)
-        expect.set_options(timeout=20000)
+        expect.set_options(timeout=60_000)
 
     def setUp(self):
         self.context = self.browser.new_context(viewport={"width": 1280, "height": 800})
@@ -224,7 +228,7 @@ class BrowserTest(unittest.TestCase):
             [x, y, colour, reach, self.view()],
         )
 
-    def eventually(self, found, wanted, seconds=20):
+    def eventually(self, found, wanted, seconds=60):
         """Wait until ``found()`` equals ``wanted`` (a value, or a function that accepts it)."""
         accept = wanted if callable(wanted) else lambda value: value == wanted
         until = time.monotonic() + seconds

@@ -148,4 +148,4 @@ class Proof(LandmarksTest):
         detail = self.page.locator(".detail:visible")
         expect(detail).to_contain_text("different signs at both ends of the bracket")
         expect(detail).to_contain_text("1.618033988749895")
-        expect(detail).to_contain_text("Exactly x = (1+√5)/2.", timeout=20_000)
+        expect(detail).to_contain_text("Exactly x = (1+√5)/2.", timeout=120_000)

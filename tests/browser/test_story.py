@@ -258,7 +258,7 @@ class Trouble(BrowserTest):
             ("(" * 400 + "x" + ")" * 400, "nested"),
             ("1..2", "two decimal points"),
             ("<script>", "cannot stand here"),
-            ("__import__('os')", "has no meaning"),
+            ("__import__('os')", "An index is written"),
             ("p(x) = p(x) + 1", "defined by itself"),
             ("x" * 5000, "5000 characters"),
             ("9^9^9^9^9", "too large to compute"),
@@ -288,7 +288,7 @@ class Trouble(BrowserTest):
         self.server.line.cut()
         self.addCleanup(self.server.line.mend)
         self.type_line("x - 2")
-        expect(self.page.locator(".status")).to_have_text("1 change waiting", timeout=15000)
+        expect(self.page.locator(".status")).to_have_text("1 change waiting", timeout=60_000)
         expect(self.page.locator(".notice").first).to_contain_text("x - 2")
         self.server.line.mend()
         self.saved()

@@ -12,7 +12,7 @@ from axispath.core.arithmetic.balls import BallFunction, precision
 from axispath.core.arithmetic.build import program
 from axispath.core.arithmetic.exact import NotExact, exact_form
 from axispath.core.catalogue.balls import OutsideDomain
-from axispath.core.path.exact_forms import Wanted, asymptotes, exact_forms
+from axispath.core.path.exact_forms import asked_for, asymptotes, exact_forms
 from tests.core.helpers import DEGREE, RADIAN, path, plan, read
 
 KNOWN = [
@@ -110,11 +110,8 @@ class Exact(unittest.TestCase):
 class Landmarks(unittest.TestCase):
     def forms(self, line, low=-10, high=10):
         found = path(line, low, high)
-        wanted = tuple(
-            Wanted(f"{m.kind}:{k}", m.kind.value, m.x, m.y, False)
-            for k, m in enumerate(found.landmarks)
-        )
-        forms = exact_forms(plan(line), RADIAN, None, wanted).values()
+        asked = tuple(asked_for(f"{m.kind}:{k}", m) for k, m in enumerate(found.landmarks))
+        forms = exact_forms(plan(line), RADIAN, asked).values()
         return [form.x for form in forms if form.x], [form.y for form in forms if form.y]
 
     def test_forms_are_the_known_ones(self):

@@ -134,7 +134,7 @@ class Reading(unittest.TestCase):
             self.assertEqual(found.exception.mend, meant)
 
     def test_words_are_taken_apart_only_where_all_parts_are_known(self):
-        self.assertEqual(read("xy").body, Name("xy"))
+        self.assertEqual(read("xyz").body, Name("xyz"))
         self.assertEqual(read("xy", values=["y"]).body, Product(Name("x"), Name("y")))
         self.assertEqual(read("xy", values=["y", "xy"]).body, Name("xy"))
         self.assertEqual(read("depth").body, Name("depth"))

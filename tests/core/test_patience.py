@@ -1,6 +1,5 @@
 """Computations that take too long are broken off, by the clock of whoever waits."""
 
-import itertools
 import unittest
 
 from axispath.core.arithmetic.patience import OutOfTime, Patience, limited
@@ -11,6 +10,7 @@ from axispath.core.sampling.view import Frame
 from axispath.core.sheet.document import Document
 from axispath.core.sheet.edits import AddLane, apply
 from axispath.core.sheet.resolve import resolve
+from tests.core.helpers import Clock
 
 FRAME = Frame(-10, 10, -7, 7, 300, 200)
 
@@ -22,26 +22,13 @@ def lanes(*lines):
     return document, list(resolve(document))
 
 
-class Clock:
-    """A clock that goes on by a second whenever somebody looks at it."""
-
-    def __init__(self):
-        self.seconds = itertools.count()
-
-    def __call__(self):
-        return float(next(self.seconds))
-
-
 class TimeIsCut(unittest.TestCase):
-    def test_a_lane_is_broken_off_and_then_not_tried_again_as_quickly(self):
+    def test_a_lane_that_was_broken_off_is_drawn_as_soon_as_there_is_time(self):
         _, (lane,) = lanes("sum(sin(k x) for k = 1 to 37)")
         clock = Clock()
-        with self.assertRaises(OutOfTime):
-            drawn_lane(lane, FRAME, Patience(5, clock))
-        spent = next(clock.seconds)
-        with self.assertRaises(OutOfTime):
-            drawn_lane(lane, FRAME, Patience(5, clock))
-        self.assertLess(next(clock.seconds), spent + 3)
+        for _ in range(2):
+            with self.assertRaises(OutOfTime):
+                drawn_lane(lane, FRAME, Patience(5, clock))
         self.assertGreater(len(drawn_lane(lane, FRAME, Patience(1e9, clock)).strokes), 100)
 
     def test_the_tighter_of_two_limits_holds(self):

@@ -18,7 +18,7 @@ class WebTest(unittest.TestCase):
     def setUpClass(cls):
         empty_store().engine.dispose()
         load_demo(address())
-        cls.app = create_app(address(), "tests")
+        cls.app = create_app(address(), "a secret for tests, and no other use")
         cls.addClassCleanup(cls.app.extensions["store"].engine.dispose)
 
     def setUp(self):
@@ -277,9 +277,12 @@ class Searches(WebTest):
     def test_looking_longer_finds_what_the_first_look_left_open(self):
         found = self.start("sin(150x) + x/20")
         first = self.look("path", found)
-        self.assertIn("Look longer", first.json["landmarks"])
+        self.assertTrue(first.json["goesOn"])
+        self.assertEqual(first.json["settled"], "looking further …")
+        self.assertNotIn("Not settled", first.json["landmarks"])
         longer = self.look("path", found, longer=True)
         self.assertGreater(len(self.kinds(longer)), len(self.kinds(first)))
+        self.assertFalse(longer.json["goesOn"])
 
     def test_a_window_that_is_behind_sees_its_own_revision(self):
         found = self.start("x^2 - 1")
@@ -296,7 +299,7 @@ class Searches(WebTest):
 
     def test_exact_forms_are_given_only_where_verified(self):
         found = self.start("x^2 - 5", "cos(x) - x")
-        for _ in range(6):  # the process for exact forms may still be starting
+        for _ in range(200):  # until they are found, however busy the machine
             answer = self.look("exact", found).json
             forms = {form["x"] for form in answer["forms"].values() if form["x"]}
             if forms:

@@ -26,6 +26,7 @@ from axispath.core.catalogue.balls import (
     OutsideDomain,
     divide,
     head,
+    only_value,
     precision,
     undetermined,
 )
@@ -125,10 +126,13 @@ def _nowhere() -> Ball:
 def _choose(sign: str, left: Ball, right: Ball, value: Ball, rest: Ball) -> Ball:
     holds, fails = _COMPARED[sign]
     a, b = head(left), head(right)
-    if holds(a, b):
-        return value
-    if fails(a, b):
-        return rest
+    if holds(a, b) or fails(a, b):
+        chosen = value if holds(a, b) else rest
+        series = [part for part in (left, right) if isinstance(part, arb_series)]
+        if chosen is OUTSIDE or not series or a > b or a < b:
+            return chosen
+        # At the border between two cases the one that holds tells the value, and no slope.
+        return only_value(head(chosen), series[0])
     if value is OUTSIDE and rest is OUTSIDE:
         raise OutsideDomain
     shapes = (part for part in (left, right, value, rest) if isinstance(part, arb_series))

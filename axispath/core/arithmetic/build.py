@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 from fractions import Fraction
 from functools import partial
 
 from axispath.core import catalogue
 from axispath.core.arithmetic.derivative import derivative
+from axispath.core.arithmetic.patience import time_check
 from axispath.core.arithmetic.program import (
     MAX_STEPS,
     MAX_WHOLE_EXPONENT,
@@ -43,6 +44,10 @@ from axispath.core.language.tree import (
 Value = int | tuple[int, ...]
 Names = Mapping[str, int]
 MAX_ITEMS = 5_000
+MOST_VISITED = 400_000  # parts of a formula, with all that it depends on
+LOOK_EVERY = 256  # parts of a formula between two looks at the clock
+SHORT = 12  # steps of an exponent that is looked at for being a whole number
+PLAIN = ("number", "negate", "add", "subtract", "multiply", "divide", "whole power")
 
 
 def program(
@@ -79,6 +84,10 @@ class Builder:
     values: dict[str, Value] = field(default_factory=dict)
     calls: dict[tuple[str, int, tuple[int, ...]], int] = field(default_factory=dict)
     derivatives: dict[tuple[str, int], Definition] = field(default_factory=dict)
+    check: Callable[[], None] | None = field(default_factory=time_check)
+    visited: int = 0
+    # By identity, with what must stay alive for that.
+    written: dict[tuple[int, int], tuple[Value, Expression, Names]] = field(default_factory=dict)
 
     def step(self, step: Step) -> int:
         """The index of a step, written down if it is new."""
@@ -96,6 +105,18 @@ class Builder:
 
     def expression(self, node: Expression, names: Names) -> Value:
         """The steps of an expression."""
+        # Derivatives share their parts: each is written out once for the same names.
+        key = id(node), id(names)
+        if key not in self.written:
+            self.written[key] = self._expression(node, names), node, names
+        return self.written[key][0]
+
+    def _expression(self, node: Expression, names: Names) -> Value:
+        self.visited += 1
+        if self.visited > MOST_VISITED:
+            raise TooLarge
+        if self.check is not None and self.visited % LOOK_EVERY == 0:
+            self.check()
         match node:
             case Number():
                 return self.number(node.value)
@@ -182,7 +203,24 @@ class Builder:
         root = odd_root(exponent)
         if root is not None:
             return self.each("root power", root, self.expression(base, names))
-        return self.both("power", base, exponent, names)
+        if base == Constant("e"):
+            return self.each("apply", "exp", self.expression(exponent, names))
+        raised = self.expression(exponent, names)
+        whole = self._whole(raised)
+        if whole is not None:
+            return self.each("whole power", whole, self.expression(base, names))
+        return self.each("power", None, self.expression(base, names), raised)
+
+    def _whole(self, value: Value) -> int | None:
+        """The whole number that an exponent is once it is written out, as in a sum over k."""
+        if not isinstance(value, int) or len(needed := self._needed(value)) > SHORT:
+            return None
+        if any(self.steps[i].operation not in PLAIN for i in needed):
+            return None
+        found = self._fixed(value)
+        if found is None or found.denominator != 1 or abs(found) > MAX_WHOLE_EXPONENT:
+            return None
+        return int(found)
 
     def apply(self, function: str, arguments: tuple[Expression, ...], names: Names) -> Value:
         """A function of the catalogue."""
@@ -194,6 +232,10 @@ class Builder:
             items = self.flat(given)
             if not items:
                 raise NotComputable(f"{function} needs at least one value.")
+            if function in ("min", "max"):
+                items = tuple(dict.fromkeys(items))
+                if len(items) == 1:
+                    return items[0]
             return self.step(Step("apply", items, function))
         return self.each("apply", function, *given)
 
@@ -223,18 +265,22 @@ class Builder:
     def constant(self, value: Value, what: str) -> Fraction:
         """The exact value of a step without inputs."""
         assert isinstance(value, int)
-        needed = self._needed(value)
-        if any(self.steps[index].operation == "input" for index in needed):
+        if any(self.steps[index].operation == "input" for index in self._needed(value)):
             raise NotComputable(f"{what} has to be a fixed number.")
+        found = self._fixed(value)
+        if found is None:
+            raise NotComputable(f"{what} has to be a fixed fraction.")
+        return found
+
+    def _fixed(self, value: int) -> Fraction | None:
+        """The value of a step without inputs, where it is a fraction."""
+        needed = self._needed(value)
         place = {index: k for k, index in enumerate(needed)}
         steps = tuple(
             Step(step.operation, tuple(place[part] for part in step.operands), step.detail)
             for step in (self.steps[index] for index in needed)
         )
-        found = exact_value(Program(0, steps, len(steps) - 1))
-        if found is None:
-            raise NotComputable(f"{what} has to be a fixed fraction.")
-        return found
+        return exact_value(Program(0, steps, len(steps) - 1))
 
     def _needed(self, value: int) -> list[int]:
         """The steps that a step depends on, itself last."""

@@ -2,11 +2,14 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+import itertools
+from collections.abc import Callable, Mapping
+from fractions import Fraction
 from functools import cache
 
 from axispath.core import catalogue
-from axispath.core.arithmetic.program import Definition, NotComputable
+from axispath.core.arithmetic.patience import time_check
+from axispath.core.arithmetic.program import Definition, NotComputable, TooLarge
 from axispath.core.language.statement import parse_expression
 from axispath.core.language.tree import (
     Apply,
@@ -29,6 +32,8 @@ from axispath.core.language.tree import (
     odd_root,
 )
 
+MOST_PARTS = 8_000
+Rule = Callable[[Expression], Expression]
 ZERO, ONE, TWO = Number("0"), Number("1"), Number("2")
 # 1 where angles are radians and π/180 where they are degrees: what a degree sign does, undone.
 ANGLE_FACTOR = Quotient(Quotient(Constant("π"), Number("180")), Apply("degrees", (ONE,)))
@@ -37,10 +42,40 @@ ANGLE_FACTOR = Quotient(Quotient(Constant("π"), Number("180")), Apply("degrees"
 def derivative(
     node: Expression, variable: str, definitions: Mapping[str, Definition]
 ) -> Expression:
-    """The derivative with respect to ``variable``. Values of the sheet are constants."""
+    """The derivative with respect to ``variable``. Values of the sheet are constants.
+
+    Raises TooLarge where it would be too long to write out.
+    """
+    return _derivative(node, variable, definitions, _Work())
+
+
+class _Work:
+    """How much one derivative may cost, so that nested functions do not grow without end."""
+
+    def __init__(self) -> None:
+        self.left = MOST_PARTS
+        self.check = time_check()
+        # By identity, as equality would compare whole trees; the parts themselves are kept alive.
+        self.known: dict[int, tuple[Expression, Expression]] = {}
+
+    def spend(self) -> None:
+        """One more part is differentiated."""
+        self.left -= 1
+        if self.left < 0:
+            raise TooLarge("This derivative is too long to write out.")
+        if self.check is not None and self.left % 64 == 0:
+            self.check()
+
+
+def _derivative(
+    node: Expression, variable: str, definitions: Mapping[str, Definition], work: _Work
+) -> Expression:
+    work.spend()
 
     def inner(part: Expression) -> Expression:
-        return derivative(part, variable, definitions)
+        if id(part) not in work.known:
+            work.known[id(part)] = part, _derivative(part, variable, definitions, work)
+        return work.known[id(part)][1]
 
     if not any(isinstance(n, Name) and n.name == variable for n in free_names(node)) and not any(
         isinstance(n, Call) and _mentions(n, variable) for n in free_names(node)
@@ -54,6 +89,10 @@ def derivative(
         case Sum(terms):
             return _sum([inner(term) for term in terms])
         case Product(left, right):
+            factors = _factors(node)
+            if any(isinstance(part, Apply) and part.function == "abs" for part in factors):
+                return _product(factors, inner)
+            # Two factors at a time, so that derivatives of derivatives share their parts.
             return _sum([_times(inner(left), right), _times(left, inner(right))])
         case Quotient(top, bottom):
             above = _sum([_times(inner(top), bottom), _negation(_times(top, inner(bottom)))])
@@ -66,9 +105,8 @@ def derivative(
             return _applied(function, arguments, inner)
         case Call(name, (argument,), order):
             return _times(Call(name, (argument,), order + 1), inner(argument))
-        case Cases(values, conditions, otherwise):
-            last = None if otherwise is None else inner(otherwise)
-            return Cases(tuple(inner(value) for value in values), conditions, last)
+        case Cases():
+            return _cases(node, inner)
         case Series("sum", body, index, low, high):
             return Series("sum", inner(body), index, low, high)
     raise NotComputable("The derivative of this formula cannot be written down here.")
@@ -82,9 +120,97 @@ def _mentions(call: Call, variable: str) -> bool:
     )
 
 
-def _power(base: Expression, exponent: Expression, inner) -> Expression:  # type: ignore[no-untyped-def] # noqa: ANN001
+def _factors(node: Expression) -> list[Expression]:
+    """What is multiplied, from left to right."""
+    if isinstance(node, Product):
+        return [*_factors(node.left), *_factors(node.right)]
+    return [node]
+
+
+def _product(factors: list[Expression], inner: Rule) -> Expression:
+    """The product rule; a factor |v| has no bend where the others are 0."""
+    terms = []
+    for k, factor in enumerate(factors):
+        others = [*factors[:k], *factors[k + 1 :]]
+        if isinstance(factor, Apply) and factor.function == "abs":
+            terms.append(_bent(others, factor.arguments[0], inner(factor.arguments[0])))
+        else:
+            terms.append(_together([*others[:k], inner(factor), *others[k:]]))
+    return _sum(terms)
+
+
+def _bent(others: list[Expression], inside: Expression, slope: Expression) -> Expression:
+    """``others`` times the slope of |v|, at v = 0 too: 0 where what it is multiplied by is 0."""
+    if slope == ZERO:
+        return ZERO
+    for k, other in enumerate(others):
+        count = 1 if other == inside else _power_of(other, inside)
+        if count:  # v times the sign of v is |v|
+            rest = [Apply("abs", (inside,)), _raised(inside, count - 1)]
+            return _together([*others[:k], *rest, *others[k + 1 :], slope])
+    left = _together([*others, slope])
+    turned = Product(left, Quotient(Apply("abs", (inside,)), inside))
+    level = Cases((ZERO,), (Comparison((left, ZERO), ("=",)),), None)
+    return Cases((turned,), (Comparison((inside, ZERO), ("!=",)),), level)
+
+
+def _power_of(node: Expression, base: Expression) -> int:
+    """n where a factor is the n-th power of ``base`` for a whole n above 1, else 0."""
+    power = literal(node.exponent) if isinstance(node, Power) and node.base == base else None
+    return int(power) if power is not None and power.denominator == 1 and power > 1 else 0
+
+
+def _raised(base: Expression, n: int) -> Expression:
+    return ONE if n == 0 else base if n == 1 else Power(base, Number(str(n)))
+
+
+def _together(factors: list[Expression]) -> Expression:
+    result: Expression = ONE
+    for factor in factors:
+        result = _times(result, factor)
+    return result
+
+
+def _cases(node: Cases, inner: Rule) -> Expression:
+    """Each case has its slope, and a border one only where both sides agree in value and slope."""
+    last = None if node.otherwise is None else inner(node.otherwise)
+    slopes = [inner(value) for value in node.values]
+    result = last
+    for k in reversed(range(len(slopes))):
+        rest = Cases(node.values[k + 1 :], node.conditions[k + 1 :], node.otherwise)
+        after = Cases(tuple(slopes[k + 1 :]), node.conditions[k + 1 :], last)
+        beyond = (rest, after) if node.values[k + 1 :] else (node.otherwise, last)
+        chosen = Cases((slopes[k],), (node.conditions[k],), result)
+        borders = [
+            _border(node.conditions[k], at, (node.values[k], slopes[k]), beyond)
+            for at in range(len(node.conditions[k].signs))
+        ]
+        result = _sum([chosen, *borders])
+    assert result is not None
+    return result
+
+
+def _border(
+    condition: Comparison,
+    at: int,
+    before: tuple[Expression, Expression],
+    beyond: tuple[Expression | None, Expression | None],
+) -> Expression:
+    """0, and undefined at a border of a condition where the function jumps or bends."""
+    left, right = condition.operands[at : at + 2]
+    away = Comparison((left, right), ("!=",))
+    if beyond[0] is None or beyond[1] is None:
+        return Cases((ZERO,), (away,), None)
+    same = [Comparison((before[k], beyond[k]), ("=",)) for k in (0, 1)]  # type: ignore[arg-type]
+    agree = Cases((Cases((ZERO,), (same[1],), None),), (same[0],), None)
+    return Cases((ZERO,), (away,), agree)
+
+
+def _power(base: Expression, exponent: Expression, inner: Rule) -> Expression:
     slope = inner(base)
     value = literal(exponent)
+    if isinstance(base, Apply) and base.function == "abs" and value is not None and value > 1:
+        return _power_of_absolute(base.arguments[0], exponent, value, inner)
     if odd_root(exponent) is not None and value is not None:
         less = value - 1
         lowered: Expression = Quotient(
@@ -106,7 +232,19 @@ def _power(base: Expression, exponent: Expression, inner) -> Expression:  # type
     return _times(Power(base, exponent), rate)
 
 
-def _applied(function: str, arguments: tuple[Expression, ...], inner) -> Expression:  # type: ignore[no-untyped-def] # noqa: ANN001
+def _power_of_absolute(
+    inside: Expression, exponent: Expression, value: Fraction, inner: Rule
+) -> Expression:
+    """The slope of |v|ⁿ for n above 1, which is 0 at v = 0."""
+    if value.denominator == 1 and value % 2 == 0:
+        return _power(inside, exponent, inner)
+    lowered = Power(Apply("abs", (inside,)), Sum((exponent, Negation(ONE))))
+    if value.denominator == 1:
+        lowered = Power(inside, Number(str(value - 1)))
+    return _bent([exponent, lowered], inside, inner(inside))
+
+
+def _applied(function: str, arguments: tuple[Expression, ...], inner: Rule) -> Expression:
     entry = catalogue.ENTRIES[function]
     if entry.word.many:
         return _of_many(function, arguments, inner)
@@ -132,7 +270,7 @@ def _given(entry: catalogue.Entry, arguments: tuple[Expression, ...]) -> int:
     return len(arguments) - (len(entry.word.arguments) - entry.word.optional)
 
 
-def _of_many(function: str, arguments: tuple[Expression, ...], inner) -> Expression:  # type: ignore[no-untyped-def] # noqa: ANN001
+def _of_many(function: str, arguments: tuple[Expression, ...], inner: Rule) -> Expression:
     """Sums, products, averages and extremes of values written out one by one."""
     arguments = tuple(
         item
@@ -150,18 +288,49 @@ def _of_many(function: str, arguments: tuple[Expression, ...], inner) -> Express
             rates = [Quotient(s, a) for s, a in zip(slopes, arguments, strict=True) if s != ZERO]
             return _times(whole, _sum(list(rates)))
         case "min" | "max":
-            extreme = Apply(function, arguments)
-            chosen = tuple(Comparison((a, extreme), ("=",)) for a in arguments)
-            return Cases(tuple(slopes), chosen, None)
+            return _extreme(function, arguments, slopes)
         case "variance":
             return _spread(arguments, slopes)
         case "deviation":
             return Quotient(_spread(arguments, slopes), _times(TWO, Apply(function, arguments)))
+        case "median" if len(arguments) == 3:
+            a, b, c = arguments
+            upper = Apply("min", (Apply("max", (a, b)), c))
+            return inner(Apply("max", (Apply("min", (a, b)), upper)))
         case "median" if len(arguments) % 2:
-            middle = Apply(function, arguments)
-            chosen = tuple(Comparison((a, middle), ("=",)) for a in arguments)
-            return Cases(tuple(slopes), chosen, None)
+            return _chosen(Apply(function, arguments), arguments, slopes)
     raise NotComputable(f"The derivative of {function} cannot be written down here.")
+
+
+def _extreme(
+    function: str, arguments: tuple[Expression, ...], slopes: list[Expression]
+) -> Expression:
+    """The slope of the largest or smallest of several values."""
+    slope_of = dict(zip(arguments, slopes, strict=True))
+    if len(slope_of) == 1:
+        return slopes[0]
+    sign = ">" if function == "max" else "<"
+    conditions = []
+    for one in slope_of:
+        others = tuple(other for other in slope_of if other != one)
+        bound = others[0] if len(others) == 1 else Apply(function, others)
+        conditions.append(Comparison((one, bound), (sign,)))
+    tied = _chosen(Apply(function, tuple(slope_of)), tuple(slope_of), list(slope_of.values()))
+    return Cases(tuple(slope_of.values()), tuple(conditions), tied)
+
+
+def _chosen(
+    value: Expression, arguments: tuple[Expression, ...], slopes: list[Expression]
+) -> Expression:
+    """The slope of whichever argument is the value; undefined where two with other slopes are."""
+    is_it = [Comparison((a, value), ("=",)) for a in arguments]
+    terms: list[Expression] = [Cases(tuple(slopes), tuple(is_it), None)]
+    for (a, one), (b, other) in itertools.combinations(zip(arguments, slopes, strict=True), 2):
+        if one != other:
+            away = tuple(Comparison((part, value), ("!=",)) for part in (a, b))
+            same = Comparison((one, other), ("=",))
+            terms.append(Cases((ZERO, ZERO, ZERO), (*away, same), None))
+    return _sum(terms)
 
 
 def _spread(arguments: tuple[Expression, ...], slopes: list[Expression]) -> Expression:

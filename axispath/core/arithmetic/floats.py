@@ -17,6 +17,8 @@ from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.catalogue.powers import odd_root
 
 Values = Any
+WHOLE = 8192  # places that are computed in one go
+PIECE = 1024  # and of more of them, how many at a time
 FloatFunction = Callable[[NDArray[np.float64]], NDArray[np.float64]]
 
 
@@ -24,10 +26,16 @@ def float_function(plan: Program, unit: AngleUnit) -> FloatFunction:
     """A program of one input as a function of float64 arrays of any shape."""
     bound = bound_to_floats(plan, unit)
 
-    def function(x: NDArray[np.float64]) -> NDArray[np.float64]:
+    def piece(x: NDArray[np.float64]) -> NDArray[np.float64]:
         with np.errstate(all="ignore"):
             result = np.asarray(bound.run(x), dtype=np.float64)
         return result if result.shape == x.shape else np.full(x.shape, result)
+
+    def function(x: NDArray[np.float64]) -> NDArray[np.float64]:
+        if x.ndim != 1 or x.size <= WHOLE:
+            return piece(x)
+        # The clock is looked at between steps, so that no step may take long by itself.
+        return np.concatenate([piece(x[k : k + PIECE]) for k in range(0, x.size, PIECE)])
 
     return function
 
@@ -110,7 +118,8 @@ def _whole_power(base: Values, n: int) -> Values:
     if n == 2:
         return base * base
     if n < 0:
-        return _divide(1.0, _whole_power(base, -n))
+        # Not one over the power, which may be too small to hold where this is not too large.
+        return np.where(np.equal(base, 0), np.nan, np.power(base, float(n)))
     return base if n == 1 else np.power(base, float(n))
 
 

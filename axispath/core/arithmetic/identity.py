@@ -1,13 +1,17 @@
-"""Formulas that are quotients of polynomials, brought to lowest terms exactly.
+"""What no enclosure can tell: that a function is zero, constant or straight on a whole stretch.
 
-Tells what no enclosure can: that a function is zero, constant or straight on a whole stretch.
+Quotients of polynomials are brought to lowest terms; other formulas to a normal form.
 """
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
 from flint import fmpq, fmpq_poly
 
+from axispath.core.arithmetic.normal import flat_in, normal_form
 from axispath.core.arithmetic.program import Program, Step
+from axispath.core.arithmetic.unit import AngleUnit
 
 MAX_DEGREE = 40
 Quotient = tuple[fmpq_poly, fmpq_poly]
@@ -28,10 +32,24 @@ def lowest_terms(plan: Program) -> Quotient | None:
     return results[plan.result]
 
 
-def flat_levels(plan: Program) -> set[int]:
-    """Which of the function (0), its slope (1) and its bend (2) are zero everywhere."""
+def flat_levels(plan: Program, unit: AngleUnit, suspected: Callable[[], bool]) -> set[int]:
+    """Which of the function (0), its slope (1) and its bend (2) are zero everywhere.
+
+    ``suspected`` tells whether one of them looks like it, so that looking closely is worth it.
+    """
+    levels = _of_quotient(plan)
+    if levels is not None:
+        return levels
+    form = normal_form(plan, unit) if suspected() else None
+    return set() if form is None else flat_in(form)
+
+
+def _of_quotient(plan: Program) -> set[int] | None:
+    """The same for quotients of polynomials; None for other functions."""
     found = lowest_terms(plan)
-    if found is None or found[1].degree() > 0 or found[0].degree() > 1:
+    if found is None:
+        return None
+    if found[1].degree() > 0 or found[0].degree() > 1:
         return set()
     degree = found[0].degree()  # −1 for the zero polynomial
     return {level for level in (0, 1, 2) if level > degree}

@@ -9,6 +9,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass
+from fractions import Fraction
 from typing import Any
 
 from axispath.core.arithmetic.patience import time_check
@@ -73,6 +74,27 @@ def varying_steps(plan: Program) -> set[int]:
         if not found.isdisjoint(step.operands):
             found.add(index)
     return found
+
+
+def less(plan: Program) -> Program:
+    """x less the value of a program without inputs."""
+    steps = [Step("input", (), "x")]
+    steps += [Step(s.operation, tuple(i + 1 for i in s.operands), s.detail) for s in plan.steps]
+    steps.append(Step("subtract", (0, plan.result + 1)))
+    return Program(1, tuple(steps), len(steps) - 1)
+
+
+def folded_in(plan: Program) -> Program:
+    """A program of u, with 1/u for its input."""
+    steps = [Step("input", (), "u"), Step("number", (), Fraction(1)), Step("divide", (1, 0))]
+
+    def moved(index: int) -> int:
+        return 2 if index == 0 else index + 2
+
+    for step in plan.steps[1:]:
+        operands = tuple(moved(i) for i in step.operands)
+        steps.append(Step(step.operation, operands, step.detail))
+    return Program(1, tuple(steps), moved(plan.result))
 
 
 Operation = Callable[..., Any]

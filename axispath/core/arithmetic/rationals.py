@@ -9,6 +9,7 @@ from __future__ import annotations
 
 import math
 import operator
+from collections.abc import Callable
 from dataclasses import replace
 from fractions import Fraction
 from functools import lru_cache
@@ -22,6 +23,7 @@ from axispath.core.catalogue.balls import precision
 
 MAX_DIGITS = 2000
 MOST_PARTS = 10_000  # largest denominator of a place that is guessed
+LARGEST_WHOLE = 1000  # of which a factorial is taken
 MOST_OF_TURN = 360  # largest denominator of a guessed multiple of π
 
 
@@ -110,8 +112,10 @@ def folded(plan: Program, unit: AngleUnit) -> Program:
             continue
         try:
             value = _carry_out(step, [constants[i] for i in step.operands], unit)
-        except (_Inexact, ZeroDivisionError):
+        except (_Inexact, ZeroDivisionError) as error:
             constants.append(None)
+            if isinstance(error, ZeroDivisionError):
+                steps[index] = Step("undefined")
             continue
         constants.append(value)
         if not value.turns and step.operation != "number":
@@ -215,12 +219,20 @@ def _applied(name: str, given: list[Exact], unit: AngleUnit) -> Exact:
             return _extreme(name, given)
         case "sin" | "cos" | "tan":
             return _circular(name, _half_turns(x, unit))
+        case "sec" | "csc" | "cot":
+            other = {"sec": "cos", "csc": "sin", "cot": "tan"}[name]
+            turns = _half_turns(x, unit)
+            if name == "cot" and (turns - Fraction(1, 2)).denominator == 1:
+                return ZERO
+            return _quotient(ONE, _circular(other, turns))
         case "degrees":
             return x if unit is AngleUnit.DEGREE else _product(x, Exact(Fraction(0), HALF_DEGREE))
-        case "arcsin" | "arctan" | "sinh" | "tanh" | "arsinh" | "artanh" | "erf" if x.is_zero:
+        case "sinh" | "tanh" | "arsinh" | "artanh" | "erf" if x.is_zero:
             return ZERO
-        case "arccos" if x == ONE:
-            return ZERO
+        case "arcsin" | "arccos" | "arctan":
+            return _inverse(name, x, unit)
+        case "factorial" | "binomial" | "gcd" | "lcm":
+            return _of_whole(name, [_whole(value) for value in given])
         case "cosh" if x.is_zero:
             return ONE
     raise _Inexact
@@ -253,6 +265,8 @@ def _circular(name: str, half_turns: Fraction) -> Exact:
     if name == "tan":
         table, steps = _TANGENTS, 4 * half_turns
         place = steps % 4
+        if place == 2:
+            raise ZeroDivisionError
     else:
         shifted = half_turns + Fraction(1, 2) if name == "cos" else half_turns
         table, steps = _SINES, 6 * shifted
@@ -260,6 +274,54 @@ def _circular(name: str, half_turns: Fraction) -> Exact:
     if place.denominator != 1 or int(place) not in table:
         raise _Inexact
     return Exact(Fraction(table[int(place)]))
+
+
+def sine_and_cosine(angle: Exact, unit: AngleUnit) -> tuple[arb, arb] | None:
+    """Sine and cosine of an exact angle, where at least one of them is rational."""
+    found: list[Exact | None] = []
+    for name in ("sin", "cos"):
+        try:
+            found.append(_circular(name, _half_turns(angle, unit)))
+        except _Inexact:
+            found.append(None)
+    sine, cosine = found
+    if sine is None and cosine is None:
+        return None
+    place = angle.ball if unit is AngleUnit.RADIAN else angle.ball * (arb.pi() / 180)
+    return (
+        place.sin() if sine is None else sine.ball,
+        place.cos() if cosine is None else cosine.ball,
+    )
+
+
+# arcsin and arctan of numbers that school knows, in half turns.
+_ARCSINES = {Fraction(0): Fraction(0), _HALF: Fraction(1, 6), Fraction(1): _HALF}
+_ARCTANGENTS = {Fraction(0): Fraction(0), Fraction(1): Fraction(1, 4)}
+
+
+def _inverse(name: str, x: Exact, unit: AngleUnit) -> Exact:
+    value = _rational(x)
+    table = _ARCTANGENTS if name == "arctan" else _ARCSINES
+    if abs(value) not in table:
+        raise _Inexact
+    half_turns = table[abs(value)] * (1 if value >= 0 else -1)
+    if name == "arccos":
+        half_turns = _HALF - half_turns
+    return Exact(180 * half_turns) if unit is AngleUnit.DEGREE else Exact(Fraction(0), half_turns)
+
+
+def _of_whole(name: str, given: list[int]) -> Exact:
+    if name in ("factorial", "binomial") and (min(given) < 0 or max(given) > LARGEST_WHOLE):
+        raise _Inexact
+    return _short(Fraction(_WHOLE[name](*given)), Fraction(0))
+
+
+_WHOLE: dict[str, Callable[..., int]] = {
+    "factorial": math.factorial,
+    "binomial": math.comb,
+    "gcd": math.gcd,
+    "lcm": math.lcm,
+}
 
 
 def _half_turns(x: Exact, unit: AngleUnit) -> Fraction:

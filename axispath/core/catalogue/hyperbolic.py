@@ -7,7 +7,7 @@ from typing import Any
 import numpy as np
 from flint import arb, arb_series
 
-from axispath.core.catalogue.balls import Ball, divide, guarded, head
+from axispath.core.catalogue.balls import Ball, divide, guarded, head, only_value
 from axispath.core.catalogue.entry import Entry
 from axispath.core.catalogue.powers import logarithm_ball, square_root_ball
 from axispath.core.language.vocabulary import Word
@@ -35,9 +35,13 @@ def _cosh(x: Ball) -> Ball:
 
 
 def _tanh(x: Ball) -> Ball:
-    return (
-        x.tanh() if isinstance(x, arb) else _with_value(divide(_sinh(x), _cosh(x)), head(x).tanh())
-    )
+    if isinstance(x, arb):
+        return x.tanh()
+    # The slope is 1/cosh², in which nothing cancels; sinh over cosh loses it far out.
+    square = _cosh(x) * _cosh(x)
+    if not head(square) > 0:
+        return only_value(head(x).tanh(), x)
+    return _with_value((x.derivative() / square).integral(), head(x).tanh())
 
 
 def _arsinh(x: Ball) -> Ball:
@@ -72,6 +76,7 @@ ENTRIES = (
         _sinh,
         ("cosh(x)",),
         exact=lambda sp, x: sp.sinh(x),
+        plainer="(exp(x) - exp(-x)) / 2",
     ),
     Entry(
         Word("cosh", inverse="arcosh"),
@@ -81,6 +86,7 @@ ENTRIES = (
         _cosh,
         ("sinh(x)",),
         exact=lambda sp, x: sp.cosh(x),
+        plainer="(exp(x) + exp(-x)) / 2",
     ),
     Entry(
         Word("tanh", inverse="artanh"),
@@ -90,6 +96,7 @@ ENTRIES = (
         _tanh,
         ("1 / cosh(x)^2",),
         exact=lambda sp, x: sp.tanh(x),
+        plainer="1 - 2 / (exp(2x) + 1)",
     ),
     Entry(
         Word("arsinh", inverse="sinh", spellings=("asinh", "arcsinh")),
@@ -99,6 +106,7 @@ ENTRIES = (
         _arsinh,
         ("1 / sqrt(x^2 + 1)",),
         exact=lambda sp, x: sp.asinh(x),
+        plainer="ln(x + sqrt(x^2 + 1))",
     ),
     Entry(
         Word("arcosh", inverse="cosh", spellings=("acosh", "arccosh")),

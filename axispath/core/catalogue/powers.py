@@ -127,9 +127,9 @@ def _root_ball(n: Ball, x: Ball) -> Ball:
 
 def _absolute_ball(x: Ball) -> Ball:
     at = head(x)
-    if at >= 0:
+    if at > 0 or (isinstance(x, arb) and at >= 0):
         return x
-    if at <= 0:
+    if at < 0 or (isinstance(x, arb) and at <= 0):
         return -x
     return only_value(abs(at), x)
 

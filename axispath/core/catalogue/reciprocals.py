@@ -13,6 +13,7 @@ from axispath.core.catalogue.entry import Angle, Entry
 from axispath.core.catalogue.rounded import through_balls
 from axispath.core.catalogue.trigonometry import (
     cosine_of_degrees,
+    off_multiples,
     sine_of_degrees,
     tangent_of_degrees,
 )
@@ -30,7 +31,9 @@ def _one_over(function: Callable[[Values], Values]) -> Callable[[Values], Values
 
 
 def _cotangent_of_degrees(x: Values) -> Values:
-    return tangent_of_degrees(90.0 - np.fmod(x, 180.0))
+    tangent = tangent_of_degrees(x)
+    # Where the tangent has no value the cotangent is 0, and where it is 0 it has none.
+    return np.where(np.isnan(tangent), x * 0.0, 1.0 / np.where(tangent == 0, np.nan, tangent))
 
 
 def _turns(x: Ball) -> Ball:
@@ -83,7 +86,7 @@ ENTRIES = (
         Word("sec", inverse="arcsec"),
         "The secant of an angle: one over its cosine.",
         "sec(π/3)",
-        _one_over(np.cos),
+        lambda x: 1.0 / np.cos(off_multiples(x, odd=True)),
         lambda x: divide(arb(1), x.cos()),
         ("sec(x) tan(x)",),
         needs="the cosine is not 0",
@@ -99,7 +102,7 @@ ENTRIES = (
         Word("csc", inverse="arccsc", spellings=("cosec",)),
         "The cosecant of an angle: one over its sine.",
         "csc(π/6)",
-        _one_over(np.sin),
+        lambda x: 1.0 / np.sin(off_multiples(x, odd=False)),
         lambda x: divide(arb(1), x.sin()),
         ("-csc(x) cot(x)",),
         needs="the sine is not 0",
@@ -115,7 +118,7 @@ ENTRIES = (
         Word("cot", inverse="arccot", spellings=("cotan",)),
         "The cotangent of an angle: cosine over sine.",
         "cot(π/4)",
-        _one_over(np.tan),
+        lambda x: 1.0 / np.tan(off_multiples(x, odd=False)),
         lambda x: divide(x.cos(), x.sin()),
         ("-csc(x)^2",),
         needs="the sine is not 0",

@@ -6,7 +6,6 @@ import math
 from collections.abc import Callable
 from typing import Any
 
-import numpy as np
 from flint import acb, arb, arb_series
 
 from axispath.core.catalogue.balls import (
@@ -17,7 +16,7 @@ from axispath.core.catalogue.balls import (
     undetermined,
 )
 from axispath.core.catalogue.entry import Entry
-from axispath.core.catalogue.rounded import through_balls
+from axispath.core.catalogue.rounded import elementwise, through_balls
 from axispath.core.language.vocabulary import Word
 
 
@@ -62,7 +61,7 @@ def _with_derivatives(derivative: Callable[[int], arb], x: Ball) -> Ball:
     """A function of ``x`` from its derivatives of every order at the head of ``x``."""
     if isinstance(x, arb):
         return derivative(0)
-    if x.prec < 2:
+    if x.prec < 2 or all(x[k].is_zero() for k in range(1, x.prec)):
         return arb_series([derivative(0)], x.prec)
     outer = arb_series([derivative(k) / arb(math.factorial(k)) for k in range(x.prec)], x.prec)
     return outer(arb_series([arb(0), *(x[k] for k in range(1, x.prec))], x.prec))
@@ -156,7 +155,7 @@ ENTRIES = (
         Word("erf"),
         "The error function: the share of a normal spread within x√2 deviations.",
         "erf(1)",
-        np.frompyfunc(math.erf, 1, 1),
+        elementwise(math.erf),
         lambda x: x.erf(),
         ("2 exp(-x^2) / sqrt(π)",),
         exact=lambda sp, x: sp.erf(x),
@@ -190,5 +189,6 @@ ENTRIES = (
         needs="the deviation is above 0",
         defaults=("0", "1"),
         exact=_exact_distribution,
+        plainer="(1 + erf((x - mean) / (deviation sqrt(2)))) / 2",
     ),
 )

@@ -47,6 +47,19 @@ def tangent_of_degrees(x: Values) -> Values:
     return np.where(quarter % 2 == 0, tangent, turned) + 0.0
 
 
+NEAREST = 1e9  # quarter turns up to which a float64 can be told from its neighbours' multiples
+
+
+def off_multiples(x: Values, odd: bool) -> Values:
+    """x, undefined where it is the float64 next to an odd (or even) multiple of a right angle.
+
+    No float64 is a multiple of π; one next to it was written as that, as 2.675 stands for itself.
+    """
+    quarter = np.rint(x / (np.pi / 2))
+    at = (quarter * (np.pi / 2) == x) & (quarter % 2 == (1 if odd else 0))
+    return np.where(at & (np.abs(quarter) < NEAREST), np.nan, x)
+
+
 def _half_turns(x: Ball) -> Ball:
     return x / arb(180)
 
@@ -103,7 +116,7 @@ ENTRIES = (
         Word("tan", inverse="arctan", spellings=("tg",)),
         "The tangent of an angle: sine over cosine.",
         "tan(π/4)",
-        np.tan,
+        lambda x: np.tan(off_multiples(x, odd=True)),
         lambda x: x.tan(),
         ("1 / cos(x)^2",),
         needs="the angle is not an odd multiple of a right angle",

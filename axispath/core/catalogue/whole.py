@@ -11,6 +11,7 @@ from flint import arb, fmpz
 
 from axispath.core.catalogue.balls import Ball, OutsideDomain, head, undetermined
 from axispath.core.catalogue.entry import Entry
+from axispath.core.catalogue.rounded import elementwise
 from axispath.core.language.vocabulary import Shape, Word
 
 Values = Any
@@ -27,7 +28,7 @@ def _factorial(x: Values) -> Values:
     )
 
 
-def _elementwise(work: Callable[..., int], fits: Callable[..., bool]) -> Callable[..., Values]:
+def _of_integers(work: Callable[..., int], fits: Callable[..., bool]) -> Callable[..., Values]:
     """A function of Python integers on float arrays, NaN where the arguments do not fit."""
 
     def one(*given: float) -> float:
@@ -41,10 +42,7 @@ def _elementwise(work: Callable[..., int], fits: Callable[..., bool]) -> Callabl
         except OverflowError:
             return math.inf
 
-    def values(*given: Values) -> Values:
-        return np.asarray(np.frompyfunc(one, len(given), 1)(*given), dtype=np.float64)[()]
-
-    return values
+    return elementwise(one)
 
 
 def _exactly(work: Callable[..., int], fits: Callable[..., bool]) -> Callable[..., Ball]:
@@ -81,7 +79,7 @@ def _if_whole(sp: Any, work: Any, *given: Any) -> Any:
 ENTRIES = (
     Entry(
         Word("factorial", shape=Shape.FACTORIAL),
-        "The product of the whole numbers from 1 to x, written x!.",
+        "The product of the whole numbers from 1 to x, written x!; gamma(x + 1) fills the gaps.",
         "5!",
         _factorial,
         _exactly(math.factorial, lambda n: 0 <= n <= LARGEST),
@@ -89,38 +87,42 @@ ENTRIES = (
         needs="the number is whole and not negative",
         exact=lambda sp, x: _if_whole(sp, sp.factorial, x),
         breaks="defined at single points only",
+        guards=("sin(180° x)",),
     ),
     Entry(
         Word("binomial", ("n", "k")),
         "In how many ways k things can be chosen from n.",
         "binomial(6, 2)",
-        _elementwise(math.comb, _binomial_fits),
+        _of_integers(math.comb, _binomial_fits),
         _exactly(math.comb, _binomial_fits),
         (),
         needs="both numbers are whole and not negative",
         exact=lambda sp, n, k: _if_whole(sp, sp.binomial, n, k),
         breaks="defined at single points only",
+        guards=("sin(180° n)", "sin(180° k)"),
     ),
     Entry(
         Word("gcd", ("a", "b"), many=True),
         "The greatest common divisor of whole numbers.",
         "gcd(12, 18)",
-        _elementwise(math.gcd, lambda *_: True),
+        _of_integers(math.gcd, lambda *_: True),
         _exactly(math.gcd, lambda *_: True),
         (),
         needs="the numbers are whole",
         exact=lambda sp, *given: _if_integers(sp, sp.igcd, *given),
         breaks="defined at single points only",
+        guards=("sin(180° a)", "sin(180° b)"),
     ),
     Entry(
         Word("lcm", ("a", "b"), many=True),
         "The least common multiple of whole numbers.",
         "lcm(4, 6)",
-        _elementwise(math.lcm, lambda *_: True),
+        _of_integers(math.lcm, lambda *_: True),
         _exactly(math.lcm, lambda *_: True),
         (),
         needs="the numbers are whole",
         exact=lambda sp, *given: _if_integers(sp, sp.ilcm, *given),
         breaks="defined at single points only",
+        guards=("sin(180° a)", "sin(180° b)"),
     ),
 )

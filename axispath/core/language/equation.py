@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from axispath.core.language.errors import LanguageError
-from axispath.core.language.parser import Parser
+from axispath.core.language.errors import LanguageError, mended
+from axispath.core.language.parser import NO_COMMA, Parser, with_points
 from axispath.core.language.scope import Scope
 from axispath.core.language.tokens import Token, outside_brackets, tokens
 from axispath.core.language.tree import Comparison, Name
@@ -17,11 +17,18 @@ def parse_equation(text: str, scope: Scope) -> tuple[Comparison, bool]:
     Two equations y = … and y = …, separated by a comma, come as one, with True beside it.
     Raises LanguageError.
     """
+    return mended(text, lambda line: _equation(line, scope))
+
+
+def _equation(text: str, scope: Scope) -> tuple[Comparison, bool]:
     found = tokens(text)
     if len(found) == 1:
         raise LanguageError("There is no equation here yet. Type one, such as cos x = x.")
     comma = _outside(found, (",", ";"))
     if comma is not None:
+        mend = with_points(text, found, found[comma])
+        if mend is not None:
+            raise LanguageError(NO_COMMA, found[comma].start, found[comma].end, mend)
         return _two(text, found, comma, scope), True
     return _comparison(text, found, scope), False
 

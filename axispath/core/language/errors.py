@@ -2,6 +2,11 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+from typing import TypeVar
+
+Read = TypeVar("Read")
+
 
 class LanguageError(Exception):
     """A line that cannot be understood.
@@ -16,3 +21,16 @@ class LanguageError(Exception):
         self.start = start
         self.end = max(end, start)
         self.mend = mend
+
+
+def mended(text: str, read: Callable[[str], Read]) -> Read:
+    """What ``read`` makes of a line; the mend of its error is kept only where that is read too."""
+    try:
+        return read(text)
+    except LanguageError as error:
+        if error.mend is not None:
+            try:
+                read(error.mend)
+            except LanguageError:
+                error.mend = None
+        raise

@@ -10,8 +10,9 @@ import itertools
 import sys
 
 from axispath.core.language.errors import LanguageError
+from axispath.core.language.foreign import refuse_foreign
 from axispath.core.language.scope import Scope, logarithm_base, split
-from axispath.core.language.tokens import FRACTIONS, Token
+from axispath.core.language.tokens import FRACTIONS, GREEK, Token
 from axispath.core.language.tree import (
     Apply,
     Call,
@@ -39,6 +40,7 @@ sys.setrecursionlimit(max(sys.getrecursionlimit(), 12_000))
 CLOSING = {"(": ")", "|": "|", "[": "]"}
 COMPARING = ("<", "<=", ">", ">=", "=", "!=")
 RUNNING = ("sum", "product")
+NO_COMMA = "A comma cannot stand here; decimals are written with a point."
 HIGHEST_DERIVATIVE = 4
 
 
@@ -50,10 +52,12 @@ class Parser:
         self.scope = scope
         self.words = scope.vocabulary.functions
         self.constants = scope.vocabulary.constants
+        refuse_foreign(text, found, scope)
         self.found = [part for token in found for part in _parts(token, scope)]
         self.at = 0
         self.depth = 0
         self.bars = 0
+        self.opening_bars: set[int] = set()
 
     # Moving along
 
@@ -207,7 +211,8 @@ class Parser:
             return True
         if token.kind != "sign":
             return False
-        return token.text in ("(", "√", "[") or (token.text == "|" and self.bars == 0)
+        opens_bar = token.text == "|" and (self.bars == 0 or self.at in self.opening_bars)
+        return token.text in ("(", "√", "∛", "[") or opens_bar
 
     def factor(self) -> Expression:
         """A number, a name, a function with its argument, or something in brackets."""
@@ -224,13 +229,13 @@ class Parser:
             return self.list_of()
         if self.sees("|"):
             return self.marked(self.absolute())
-        if self.sees("√"):
+        if self.sees("√", "∛"):
             sign = self.take()
             self._expect_operand(sign)
             self.go_deeper()
             operand = self.power()
             self.depth -= 1
-            return Apply("sqrt", (operand,))
+            return Apply("sqrt" if sign.text == "√" else "cbrt", (operand,))
         raise self._unexpected()
 
     def number(self) -> Expression:
@@ -264,16 +269,35 @@ class Parser:
     def bracketed(self) -> Expression:
         """An expression in round brackets."""
         opening = self.take()
+        before = self.found[self.at - 2] if self.at > 1 else None
         outer, self.bars = self.bars, 0
         if self.sees(")"):
             raise self.fail("There is nothing between these brackets.", opening)
         inner = self.whole()
+        if self.sees(",") and before and before.kind == "name" and before.end == opening.start:
+            message = f"{before.text} is not a function here, so it cannot take several arguments."
+            raise self.fail(message, before)
         self.close(opening, "This bracket is still open.")
         self.bars = outer
         return inner
 
     def absolute(self) -> Expression:
         """An absolute value between bars."""
+        # A bar behind a bare number opens a new one if it can: |2|x| - 1| measures 2|x| - 1,
+        # as nobody measures a number that is written out.
+        inside = self.at + 2
+        if self.found[self.at + 1].kind == "number" and self.found[inside].text == "|":
+            before = self.at, self.depth, self.bars
+            self.opening_bars.add(inside)
+            try:
+                return self._measured()
+            except LanguageError:
+                self.at, self.depth, self.bars = before
+            finally:
+                self.opening_bars.discard(inside)
+        return self._measured()
+
+    def _measured(self) -> Expression:
         opening = self.take()
         self.bars += 1
         inner = self.expression()
@@ -328,7 +352,10 @@ class Parser:
         wanted = self.scope.functions[token.text]
         if len(arguments) != wanted:
             signature = self.scope.signatures.get(token.text, "")
-            raise self.fail(_wrong_count(token.text, wanted, len(arguments), signature), token)
+            comma = next(t for t in self.found[self.found.index(token) :] if t.text in (",", ")"))
+            mend = with_points(self.text, self.found, comma)
+            message = _wrong_count(token.text, wanted, len(arguments), signature)
+            raise self.fail(message, token, mend)
         if order and wanted != 1:
             raise self.fail(
                 f"Only a function of one argument has a derivative {token.text}′.", token
@@ -458,7 +485,7 @@ class Parser:
         return self.token.kind == "name" and bool(known) and name not in self.scope.values
 
     def _base(self, base: str, token: Token) -> Expression:
-        if base.isdigit():
+        if base[0].isdigit() or base[0] == ".":
             return Number(base)
         if base in self.constants:
             return Constant(self.constants[base])
@@ -502,14 +529,13 @@ class Parser:
         return self.fail(f"“{_shown(token.text)}” cannot stand here.")
 
     def _stray_comma(self, token: Token) -> LanguageError:
-        before, after = (
-            self.found[max(self.at - 1, 0)],
-            self.found[min(self.at + 1, len(self.found) - 1)],
-        )
-        mend = None
-        if before.kind == after.kind == "number" and "." not in before.text:
-            mend = f"{self.text[: token.start].rstrip()}.{self.text[token.end :].lstrip()}"
-        return self.fail("A comma cannot stand here; decimals are written with a point.", mend=mend)
+        rest = self.found[self.at + 1 :]
+        inside = any(t.text == "(" for t in self.found[: self.at])
+        if not inside and any(t.text in COMPARING and t.kind == "sign" for t in rest):
+            message = "A condition on x is written with “for”: x^2 for x < 0."
+            mend = f"{self.text[: token.start].rstrip()} for {self.text[token.end :].lstrip()}"
+            return self.fail(message, mend=mend)
+        return self.fail(NO_COMMA, mend=with_points(self.text, self.found, token))
 
     def finish(self) -> None:
         """Refuse whatever is left over."""
@@ -525,9 +551,24 @@ def _parts(token: Token, scope: Scope) -> list[Token]:
         return [token]
     found, at = [], token.start
     for word in words:
-        found.append(Token("name", word, at, at + len(word)))
+        found.append(Token("name", GREEK.get(word, word), at, at + len(word)))
         at += len(word)
     return found
+
+
+def with_points(text: str, found: list[Token], comma: Token) -> str | None:
+    """The line with points for decimal commas, where ``comma`` is one: 2,5 without a space."""
+    places = []
+    for before, sign, after in zip(found, found[1:], found[2:], strict=False):
+        touching = before.end == sign.start and sign.end == after.start
+        digits = before.text.isdigit() and after.text.isdigit()
+        if sign.text == "," and touching and digits:
+            places.append(sign)
+    if comma not in places:
+        return None
+    for sign in reversed(places):
+        text = f"{text[: sign.start]}.{text[sign.end :]}"
+    return text
 
 
 def _shown(sign: str) -> str:

@@ -33,23 +33,36 @@ _WORDS = {
     "rfloor": ")",
     "lceil": "ceil(",
     "rceil": ")",
+    "pm": "±",
+    "mp": "∓",
+    "to": "→",
+    "rightarrow": "→",
+    "mapsto": "↦",
+    "prime": "'",
+    "partial": "∂",
+    "bmod": " mod ",
 }
+_PLAIN = ("mathrm", "operatorname", "text", "mathit", "mathbf", "textrm", "mathop")
 _DROPPED = (
     "left",
     "right",
     "displaystyle",
     "quad",
     "qquad",
-    "mathrm",
-    "operatorname",
-    "text",
     "limits",
+    "big",
+    "Big",
 )
 
 
 def is_latex(text: str) -> bool:
-    """Whether a line has commands of LaTeX in it."""
-    return bool(re.search(r"\\[A-Za-z,;:! ]", text))
+    """Whether a line has commands of LaTeX in it, or exponents in braces."""
+    return bool(re.search(r"\\[A-Za-z,;:! ]|\^\s*\{", text))
+
+
+def written(text: str) -> str:
+    """A line as typed or pasted, in the language of the sheets. Raises LanguageError."""
+    return from_latex(text) if is_latex(text) else text
 
 
 def from_latex(text: str) -> str:
@@ -90,11 +103,21 @@ class _Reader:
         self.at += 1
         if char == "{":
             return f"({self.until('}')})"
+        if char == "_":
+            return self.index()
         if char == "\\":
             return self.command()
         if char == "^" and self.text[self.at : self.at + 2] in ("\\c", "{\\"):
             return self.raised()
         return char
+
+    def index(self) -> str:
+        """An index, which may be in braces."""
+        match = re.compile(r"\s*\{\s*([\w.]+)\s*\}").match(self.text, self.at)
+        if match is None:
+            return "_"
+        self.at = match.end()
+        return f"_{{{match[1]}}}"
 
     def raised(self) -> str:
         """An exponent, which may be a degree sign."""
@@ -112,11 +135,28 @@ class _Reader:
         word = match.group()
         if not word.isalpha() or word in _DROPPED:
             return " " if word not in ("{", "}") else word
+        if word in _PLAIN:
+            return f" {self.group()} "
+        if word in ("begin", "end"):
+            message = "Cases are written on one line: x + 2 if x < 0, x^2 otherwise."
+            raise LanguageError(message, 0, len(self.text))
         if word in ("frac", "dfrac", "tfrac"):
+            self.refuse_derivative()
             return f"(({self.group()})/({self.group()}))"
         if word == "sqrt":
             return self.root()
-        return _WORDS.get(word, f" {word} ")
+        # An index belongs to the word before it.
+        space = "" if self.text[self.at : self.at + 1] == "_" else " "
+        return _WORDS.get(word, f" {word}{space}")
+
+    def refuse_derivative(self) -> None:
+        """The fraction d/dx before a formula."""
+        match = re.compile(r"\s*\{\s*d\w?\s*\}\s*\{\s*d\s*(\w)\s*\}").match(self.text, self.at)
+        if match:
+            message = (
+                f"A derivative is written with a prime: f({match[1]}) = …, then f'({match[1]})."
+            )
+            raise LanguageError(message, 0, len(self.text))
 
     def group(self) -> str:
         """The argument of a command: a group, or a single piece."""

@@ -5,15 +5,18 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from axispath.core.language.errors import LanguageError
-from axispath.core.language.scope import Scope
-from axispath.core.language.tokens import Token, tokens
+from axispath.core.language.scope import Scope, split
+from axispath.core.language.tokens import GREEK, Token, tokens
 
 MOST = 3
 
 
 @dataclass(frozen=True, slots=True)
 class Reading:
-    """``taken`` says in words how a part was read; ``other`` is the line for the other reading."""
+    """``taken`` says in words how a part was read; ``other`` is the line for the other reading.
+
+    ``other`` is empty where the reading is only told.
+    """
 
     taken: str
     other: str
@@ -27,7 +30,7 @@ def other_readings(text: str, scope: Scope) -> list[Reading]:
         return []
     readings = []
     for at in range(len(found) - 1):
-        for rule in (_denominator, _exponent, _fraction_exponent, _raised_argument, _logarithm):
+        for rule in RULES:
             reading = rule(text, found, at, scope)
             if reading is not None:
                 readings.append(reading)
@@ -102,6 +105,53 @@ def _logarithm(text: str, found: list[Token], at: int, scope: Scope) -> Reading 
         return None
     other = f"{text[: token.start]}ln{text[token.end :]}"
     return Reading("log is the logarithm to base 10", other)
+
+
+def _letters(text: str, found: list[Token], at: int, scope: Scope) -> Reading | None:
+    """mx is m times x, where x is known."""
+    token = found[at]
+    parts = split(token.text, scope) if token.kind == "name" else []
+    if len(parts) < 2 or all(scope.knows(part) or part in GREEK for part in parts):
+        return None
+    joint = " of " if parts[0] in scope.vocabulary.functions else " times "
+    return Reading(f"{token.text} is {joint.join(parts)}", "")
+
+
+def _index(text: str, found: list[Token], at: int, scope: Scope) -> Reading | None:
+    """x2 is a name of its own, although x is known."""
+    token = found[at]
+    head = token.text.rstrip("0123456789")
+    if token.kind != "name" or head == token.text or scope.knows(token.text):
+        return None
+    if head not in scope.values or "_" in text[token.start : token.end]:
+        return None
+    digits = token.text[len(head) :]
+    other = f"{text[: token.start]}{head}^{digits}{text[token.end :]}"
+    return Reading(f"{token.text} is one name", other)
+
+
+def _bars(text: str, found: list[Token], at: int, scope: Scope) -> Reading | None:
+    """In |2|x|-1| the inner bars measure x."""
+    signs = [token.text for token in found[at : at + 5]]
+    if len(signs) < 5 or (signs[0], signs[2], signs[4]) != ("|", "|", "|"):
+        return None
+    if found[at + 1].kind != "number" or sum(token.text == "|" for token in found) != 4:
+        return None
+    second = found[at + 2]
+    other = f"{text[: second.end]} * {text[second.end :].lstrip()}"
+    return Reading(f"the inner bars measure {found[at + 3].text}", other)
+
+
+RULES = (
+    _denominator,
+    _exponent,
+    _fraction_exponent,
+    _raised_argument,
+    _logarithm,
+    _letters,
+    _index,
+    _bars,
+)
 
 
 def _run_end(found: list[Token], at: int) -> int:

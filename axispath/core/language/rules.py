@@ -24,7 +24,8 @@ RULES = (
     Rule(
         "Products without a sign",
         "Things side by side are multiplied, just as with a sign between them, and from left to "
-        "right: 6/2(1+2) is 9, and 1/2x is half of x.",
+        "right: 6/2(1+2) is 9, and 1/2x is half of x. Known names may touch, as in xsin x; a "
+        "letter without a value beside x, as in mx, is a factor that waits for its value.",
         ("2x", "3x sin x", "(x - 1)(x + 2)", "1/2x", "6/2(1 + 2)"),
     ),
     Rule(
@@ -48,17 +49,18 @@ RULES = (
         "Roots",
         "√ takes the factor that follows. A power with an odd root written as a fraction is the "
         "real root, for negative numbers too; x^0.5 is not defined there.",
-        ("√x", "√(x + 4)", "cbrt(x)", "root(5, x)", "x^(1/3)"),
+        ("√x", "√(x + 4)", "∛x", "cbrt(x)", "root(5, x)", "x^(1/3)"),
     ),
     Rule(
         "Logarithms",
         "ln is the natural logarithm, log the one to base 10, and log_2 the one to base 2.",
-        ("ln x", "log x", "log_2(x)"),
+        ("ln x", "log x", "log_2(x)", "log_0.5(x)"),
     ),
     Rule(
         "Absolute values",
-        "Bars enclose what they measure, and may stand inside one another.",
-        ("|x - 2|", "||x| - 3|", "|x||x - 1|"),
+        "Bars enclose what they measure, and may stand inside one another: |2|x| - 1| measures "
+        "2|x| - 1.",
+        ("|x - 2|", "|2|x| - 1|", "||x| - 3|", "|x||x - 1|"),
     ),
     Rule(
         "Domains",
@@ -70,6 +72,11 @@ RULES = (
         "Cases",
         "Values with conditions, separated by commas; the first condition that holds decides.",
         ("x + 2 if x < 0, x^2 otherwise", "1 if 0 <= x < 1, 2 if x = 1, 3 otherwise"),
+    ),
+    Rule(
+        "Factorials",
+        "n! and binomial(n, k) are defined for whole numbers; gamma(x + 1) fills the gaps between.",
+        ("5!", "x!", "gamma(x + 1)", "binomial(5, 2)"),
     ),
     Rule(
         "Derivatives",

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 
+from axispath.core.language.tokens import GREEK
 from axispath.core.language.vocabulary import Vocabulary
 
 
@@ -43,24 +44,50 @@ def logarithm_base(word: str) -> str | None:
 def split(word: str, scope: Scope) -> list[str]:
     """The word itself where it is known, else the known words it is a product of.
 
-    The longest known word comes first at every step. A word that cannot be taken apart
-    stays whole, as a name without a value.
+    The longest known word comes first at every step; constants may be spelled out, as in
+    ``2pix``. One letter beside an argument or a value, as in ``mx``, is a factor that has
+    yet to get a value, and so are the usual arguments of functions and rates, as in ``sinθ``
+    and ``ωt``. A word that cannot be taken apart stays whole, as a name.
     """
     if scope.knows(word):
         return [word]
-    failed: set[int] = set()
+    if len(word) > LONGEST_SPLIT:
+        return [word]
+    found = _known_parts(word, scope, 0)
+    if found is None and len(word) <= LONGEST_WITH_UNKNOWN:
+        found = _known_parts(word, scope, 1)
+        if found is not None and not any(part in scope.values for part in found):
+            found = None
+    if found is None and word[-1] in USUAL_ARGUMENTS:
+        entry = scope.vocabulary.functions.get(word[:-1])
+        if (entry and entry.inverse) or word[:-1] in RATES:
+            found = [word[:-1], word[-1]]
+    return found or [word]
 
-    def parts(at: int) -> list[str] | None:
+
+LONGEST_SPLIT = 60
+LONGEST_WITH_UNKNOWN = 3
+USUAL_ARGUMENTS = "tuαβγθφωψ"
+RATES = ("ω", "λ")  # as in ωt; a Greek letter before others mostly belongs to a name, as in δx
+
+
+def _known_parts(word: str, scope: Scope, unknown: int) -> list[str] | None:
+    """The word as known words, but for so many single letters."""
+    failed: set[tuple[int, int]] = set()
+
+    def parts(at: int, spare: int) -> list[str] | None:
         if at == len(word):
             return []
-        if at in failed:
+        if (at, spare) in failed:
             return None
         for end in range(len(word), at, -1):
-            if scope.knows(word[at:end]):
-                rest = parts(end)
+            part = word[at:end]
+            known = scope.knows(part) or GREEK.get(part) in scope.vocabulary.constants
+            if known or (spare and end == at + 1 and part.isalpha()):
+                rest = parts(end, spare if known else spare - 1)
                 if rest is not None:
-                    return [word[at:end], *rest]
-        failed.add(at)
+                    return [part, *rest]
+        failed.add((at, spare))
         return None
 
-    return (parts(0) if len(word) <= 60 else None) or [word]
+    return parts(0, unknown)

@@ -5,7 +5,7 @@ from __future__ import annotations
 import itertools
 from dataclasses import dataclass
 
-from axispath.core.language.errors import LanguageError
+from axispath.core.language.errors import LanguageError, mended
 from axispath.core.language.parser import Parser
 from axispath.core.language.scope import Scope
 from axispath.core.language.tokens import Token, outside_brackets, tokens
@@ -36,21 +36,8 @@ def heading(text: str, vocabulary: Vocabulary) -> Heading:
 
 
 def parse_statement(text: str, scope: Scope) -> Statement:
-    """Read one line of a sheet."""
-    try:
-        return _statement(text, scope)
-    except LanguageError as error:
-        if error.mend is not None and not _reads(error.mend, scope):
-            error.mend = None
-        raise
-
-
-def _reads(text: str, scope: Scope) -> bool:
-    try:
-        _statement(text, scope)
-    except LanguageError:
-        return False
-    return True
+    """Read one line of a sheet. Raises LanguageError, with a mend only where that is read."""
+    return mended(text, lambda line: _statement(line, scope))
 
 
 def _statement(text: str, scope: Scope) -> Statement:
@@ -63,7 +50,11 @@ def _statement(text: str, scope: Scope) -> Statement:
     formula = body if domain_at is None else [*body[:domain_at], _end(body[domain_at])]
     if len(formula) == 1:
         place = found[max(body_at - 1, 0)]
-        raise LanguageError("The formula is missing.", place.start, place.end)
+        defined = text[: place.end].strip() if body_at else "f(x) ="
+        message = f"The formula is missing: write for example {defined} x^2."
+        if head.parameters is None and head.name:
+            message = f"The number is missing: write for example {defined} 2."
+        raise LanguageError(message, place.start, place.end)
     parameters = ("x",) if head.parameters is None and head.name is None else head.parameters
     inner = scope.with_values(parameters or ())
     expression = _whole(text, formula, inner)
@@ -77,11 +68,15 @@ def _statement(text: str, scope: Scope) -> Statement:
 
 
 def parse_expression(text: str, scope: Scope) -> Expression:
-    """Read an expression that stands alone, such as a view limit."""
-    found = tokens(text)
-    if len(found) == 1:
-        raise LanguageError("A number or a formula is needed here.")
-    return _whole(text, found, scope)
+    """Read an expression that stands alone, such as a view limit. Raises LanguageError."""
+
+    def read(line: str) -> Expression:
+        found = tokens(line)
+        if len(found) == 1:
+            raise LanguageError("A number or a formula is needed here.")
+        return _whole(line, found, scope)
+
+    return mended(text, read)
 
 
 def _whole(text: str, found: list[Token], scope: Scope) -> Expression:

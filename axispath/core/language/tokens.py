@@ -8,6 +8,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from axispath.core.language.errors import LanguageError
+from axispath.core.language.strange import strange
 
 MAX_LENGTH = 2000
 MAX_EXPONENT = 300
@@ -26,6 +27,10 @@ SPELLINGS = {
     "∈": "in",
     "≠": "!=",
     "′": "'",
+    "’": "'",
+    "ʹ": "'",
+    "‘": "'",
+    "”": "″",
     "**": "^",
 }
 GREEK = {
@@ -64,14 +69,18 @@ _PATTERN = re.compile(
     r"|(?P<number>(?:[0-9]+\.[0-9]*|\.[0-9]+|[0-9]+)(?:[eE][+-]?[0-9]+)?)"
     r"|(?P<superscript>[⁰¹²³⁴⁵⁶⁷⁸⁹⁻⁺]+)"
     r"|(?P<fraction>[½⅓⅔¼¾])"
-    r"|(?P<sign>\*\*|<=|>=|==|!=|[-+*/^()\[\]{}|=<>,;!'°√∞−–×·⋅∙÷∕≤≥∈≠′″])"
+    r"|(?P<sign>\*\*|<=|>=|==|!=|[-+*/^()\[\]{}|=<>,;!'°√∛∞−–×·⋅∙÷∕≤≥∈≠′’ʹ‘″”])"
+    r"|(?P<base>log_(?:[0-9]+\.[0-9]+|\.[0-9]+|\{(?:[0-9]+\.[0-9]*|\.[0-9]+)\}))"
     rf"|(?P<name>{_LETTER}+[0-9]*(?:[₀₁₂₃₄₅₆₇₈₉]+|_(?:(?:{_LETTER}|[0-9])+|\{{(?:{_LETTER}|[0-9])+\}}))?)"
 )
 
 
 @dataclass(frozen=True, slots=True)
 class Token:
-    """One word of a line. ``kind`` is number, name, keyword, sign, superscript or end."""
+    """One word of a line.
+
+    ``kind`` is number, fraction, name, keyword, sign, superscript or end.
+    """
 
     kind: str
     text: str
@@ -92,7 +101,7 @@ def tokens(text: str) -> list[Token]:
     while at < len(text):
         match = _PATTERN.match(text, at)
         if match is None:
-            raise LanguageError(f"“{text[at]}” has no meaning here.", at, at + 1)
+            raise strange(text, at)
         kind, word, end = str(match.lastgroup), match.group(), match.end()
         if kind != "space":
             found.append(_token(kind, word, at, end))
@@ -110,6 +119,8 @@ def _token(kind: str, word: str, start: int, end: int) -> Token:
         return Token(kind, word.translate(SUPERSCRIPTS), start, end)
     if kind == "name":
         return Token(*_word(word), start, end)
+    if kind == "base":
+        return Token("name", word.replace("{", "").replace("}", ""), start, end)
     exponent = re.search(r"[eE]([+-]?\d+)$", word)
     if exponent and (len(exponent[1]) > 5 or abs(int(exponent[1])) > MAX_EXPONENT):
         raise LanguageError(

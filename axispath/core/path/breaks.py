@@ -8,11 +8,14 @@ from dataclasses import dataclass, replace
 from flint import arb
 
 from axispath.core.arithmetic.balls import nearest, precision
-from axispath.core.arithmetic.rationals import Exact, exact_registers
+from axispath.core.arithmetic.program import Step
+from axispath.core.arithmetic.rationals import ZERO, Exact, exact_registers
 from axispath.core.catalogue.balls import OutsideDomain
 from axispath.core.path.at_point import value_at
+from axispath.core.path.cells import at_cut
 from axispath.core.path.germ import Germ, NoGerm
 from axispath.core.path.landmark import (
+    Cell,
     Certainty,
     Kind,
     Landmark,
@@ -27,6 +30,8 @@ from axispath.core.path.specialise import specialised
 
 # Steps that can make a function jump; at the others it goes on without a gap, if it goes on.
 _JUMPING = ("sign", "floor", "arctan2")
+# Those that keep a value where a guard of theirs is 0.
+_GOING_ON = ("abs", "min", "max", "median", "sqrt", "cbrt", "root", "arcsin", "arccos")
 
 
 @dataclass(frozen=True)
@@ -49,6 +54,7 @@ class AtCut:
 
     landmarks: tuple[Landmark, ...] = ()
     open: tuple[Open, ...] = ()
+    cell: Cell | None = None  # None where nothing is known of the value
 
 
 class Classifier:
@@ -60,14 +66,18 @@ class Classifier:
         spans: list[Span],
         zero: list[Stretch],
         nowhere: list[Stretch],
+        slopes: bool = True,
     ) -> None:
         self.cutter = cutter
+        self.slopes = slopes  # whether kinks are looked for
         self.zero = zero
         self.nowhere = nowhere
         self.spans = spans
 
     def at(self, cut: Cut, before: Piece | None, after: Piece | None) -> AtCut:
         """The landmarks at a cut between two pieces; None for a piece beyond the interval."""
+        if self.cutter.budget.spent:
+            return AtCut(open=(Open(cut.low, cut.high, Reason.BUDGET),))
         left = self._side(cut, before, -1)
         right = self._side(cut, after, 1)
         with precision(BITS):
@@ -82,29 +92,33 @@ class Classifier:
         right: Side | None,
     ) -> AtCut:
         sides = [side for side in (left, right) if side is not None]
-        value = value_at(self.cutter, cut)
-        if not cut.belongs:
-            value = None
-        wild = AtCut(open=(Open(cut.low, cut.high, Reason.BREAK),))
+        value = value_at(self.cutter, cut) if cut.belongs else None
+        told = value is None or value.is_finite()
+        cell = at_cut(cut, value) if told else None
+        wild = AtCut(open=(Open(cut.low, cut.high, Reason.BREAK),), cell=cell)
         if any(piece is not None and piece.open for piece in (before, after)):
-            return AtCut()
+            return AtCut(cell=cell)
         if any(side.limit is None for side in sides):
             return wild
         if value is not None and not value.is_finite():
-            limit = sides[0].limit if sides else None
-            if limit is None or self._jumps(cut) or not all(_finite(s.limit) for s in sides):
+            limits = [side.limit for side in sides]
+            if not limits or self._jumps(cut) or not all(_finite(limit) for limit in limits):
                 return wild
-            value = limit  # continuous, so the value is the limit
+            value = limits[0]  # continuous, so the value is the limit
         place = self._place(cut, value, left, right)
         kind = _kind(cut, left, right, value)
+        if kind is Kind.KINK and not self.slopes:
+            kind = None
+        if kind is Kind.KINK and any(side.slope is None for side in sides):
+            return replace(wild, cell=at_cut(cut, value))
         marks = []
         if kind is not None:
             marks.append(replace(place, kind=kind, y=self._height(kind, value, sides)))
-        if value is not None and (sides or kind is not None):
+        if value is not None:
             marks += self._zero(cut, place, value)
         if value is not None and sides:
             marks += self._turning(cut, place, value, left, right, kind)
-        return AtCut(tuple(marks))
+        return AtCut(tuple(marks), cell=at_cut(cut, value))
 
     # One side
 
@@ -120,6 +134,13 @@ class Classifier:
         exact: Exact | None = None
         if cut.exact is not None:
             exact = exact_registers(plan, self.cutter.unit, cut.exact)[plan.result]
+        flat = self.cutter.flat(piece, target)
+        if 0 in flat:
+            return Side(arb(0), arb(0), ZERO, 0, 0)
+        if 1 in flat:
+            level = self.cutter.value(target, arb(piece.middle), piece.branches)
+            return Side(level if level.is_finite() else None, arb(0), exact, 0, 0)
+        self.cutter.budget.spend(2)
         function = self.cutter.function(piece, target).true
         with precision(BITS):
             try:
@@ -133,14 +154,25 @@ class Classifier:
         for tail in TAILS[2:]:
             try:
                 width = (piece.high - piece.low) * tail
-                germs = self.cutter.germs(piece, cut, side, target, 2, width)
+                (germ,) = self.cutter.germs(piece, cut, side, target, 1, width)
                 with precision(BITS):
-                    reached = germs[0].limit()
-                    beyond = _limit(germs[1])
+                    reached = germ.limit()
+                    beyond = self._slope(piece, germ)
                 return Side(reached, beyond, exact, direction, bend)
             except NoGerm:
                 continue
         return Side(None, None, None, direction, bend)
+
+    def _slope(self, piece: Piece, germ: Germ) -> arb | None:
+        """The limit of the slope next to a cut; None where it is not known."""
+        if not self.slopes:
+            return None
+        if 1 in self.cutter.flat(piece, self.cutter.plan.result):
+            return arb(0)
+        try:
+            return germ.derivative().limit()
+        except NoGerm:
+            return None
 
     def _shape(self, piece: Piece, cut: Cut, side: int) -> tuple[int, int]:
         """Direction and bend of the span of a piece that touches the cut."""
@@ -160,6 +192,9 @@ class Classifier:
             if known.isdisjoint(guards):
                 continue
             if step.operation == "choose" or step.detail in _JUMPING:
+                return True
+            # A guard that only may be 0: where it is, such a step has no value at all.
+            if not cut.maybe.isdisjoint(guards) and not _goes_on(step):
                 return True
         return False
 
@@ -187,15 +222,20 @@ class Classifier:
             method=Method.SIDES,
             left=math.nan if left is None else _float(left.limit),
             right=math.nan if right is None else _float(right.limit),
+            exact=cut.exact,
+            of=None if cut.of is None else (cut.of, 0),
         )
 
     def _zero(self, cut: Cut, place: Landmark, value: arb) -> list[Landmark]:
         beside_zeros = any(cut.x in (stretch.low, stretch.high) for stretch in self.zero)
         if value != 0 or beside_zeros:
             return []
+        # Exactly 0, but at a place that is itself only as sure as what makes it one.
         sure = value.is_zero()
-        certainty = Certainty.EXACT if sure else Certainty.APPROACHED
-        method = Method.EXACT if sure else Method.TOUCH
+        certainty = place.certainty if sure else Certainty.APPROACHED
+        method = Method.TOUCH
+        if sure:
+            method = Method.EXACT if cut.exact is not None else Method.SIDES
         return [replace(place, kind=Kind.ZERO, y=0.0, certainty=certainty, method=method)]
 
     def _turning(
@@ -224,6 +264,13 @@ class Classifier:
         if smooth and left.bend * right.bend < 0:  # type: ignore[union-attr]
             return [replace(turned, kind=Kind.INFLECTION)]
         return []
+
+
+def _goes_on(step: Step) -> bool:
+    """Whether a step keeps its value where a guard of it is 0."""
+    if step.operation == "root power":
+        return bool(step.detail > 0)
+    return step.operation == "apply" and step.detail in _GOING_ON
 
 
 def _same(a: arb | None, b: arb | None, exact: tuple[Exact | None, Exact | None]) -> bool:
@@ -274,13 +321,6 @@ def _beside(value: arb, side: Side, onwards: int) -> int:
     if limit > value:
         return 1
     return side.direction * onwards
-
-
-def _limit(germ: Germ) -> arb | None:
-    try:
-        return germ.limit()
-    except NoGerm:
-        return None
 
 
 def _finite(value: arb | None) -> bool:

@@ -23,14 +23,18 @@ class Budget:
     ) -> None:
         self.left = evaluations
         self.seconds = seconds or 0.0
+        self._looked = LOOK_EVERY
         self.clock = clock
         self._until = clock() + seconds if clock and seconds is not None else None
 
-    def spend(self) -> None:
-        """Take one evaluation."""
-        self.left -= 1
-        looks = self.clock is not None and self.left % LOOK_EVERY == 0
-        if looks and self.clock() > self._until:  # type: ignore[misc, operator]
+    def spend(self, evaluations: int = 1) -> None:
+        """Take one evaluation, or what costs as much as several."""
+        self.left -= evaluations
+        self._looked -= evaluations
+        if self._looked > 0 or self.clock is None or self._until is None:
+            return
+        self._looked = LOOK_EVERY
+        if self.clock() > self._until:
             self.left = min(self.left, 0)
 
     def part(self, of: int) -> Budget:

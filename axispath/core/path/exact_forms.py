@@ -5,33 +5,57 @@ Uses SymPy and has no bound on its time: callers run it in a process of its own.
 
 from __future__ import annotations
 
+import itertools
 import math
 from collections.abc import Iterator
 from dataclasses import dataclass
 from fractions import Fraction
 from typing import Any
 
+from flint import arb
+
+from axispath.core.arithmetic.balls import BallFunction, precision
 from axispath.core.arithmetic.exact import NotExact, exact_form
 from axispath.core.arithmetic.floats import float_value
 from axispath.core.arithmetic.program import Program
+from axispath.core.arithmetic.rationals import Exact
 from axispath.core.arithmetic.unit import AngleUnit
+from axispath.core.catalogue.balls import OutsideDomain
 from axispath.core.language.numbers import MINUS
+from axispath.core.path.asymptotes import asymptote
+from axispath.core.path.landmark import Kind, Landmark
 
 CLOSE = 2e-13  # relative distance at which a form is worth trying
 LONGEST = 26  # characters of a form that is still easier to read than a decimal
 FAR_OUT = (12345.678, 1234567.89)
-LEVELS = {"zero": 0, "intersection": 0, "maximum": 1, "minimum": 1, "inflection": 2}
+BITS = 320
+DIGITS = 90
+RAISED, LOWERED = "⁰¹²³⁴⁵⁶⁷⁸⁹", "₀₁₂₃₄₅₆₇₈₉"
 
 
 @dataclass(frozen=True, slots=True)
 class Wanted:
-    """A landmark whose exact form is wanted; ``sure`` where x itself was found exactly."""
+    """A landmark whose exact form is wanted.
+
+    Its place is the only zero of ``of`` (a program, or a derivative of it) between ``low`` and
+    ``high``; ``exact`` is the place itself, if that is known.
+    """
 
     key: str
-    kind: str
     x: float
     y: float | None
-    sure: bool
+    low: float
+    high: float
+    of: tuple[Program, int] | None = None
+    exact: Exact | None = None
+
+
+def asked_for(key: str, mark: Landmark) -> Wanted:
+    """What is asked about a landmark."""
+    y = mark.y if math.isfinite(mark.y) and abs(mark.y) < 1e15 else None
+    y = None if mark.kind is Kind.ZERO else y
+    exact = Exact(Fraction(0)) if mark.kind is Kind.Y_INTERCEPT else mark.exact
+    return Wanted(key, mark.x, y, mark.low, mark.high, mark.of, exact)
 
 
 @dataclass(frozen=True, slots=True)
@@ -42,16 +66,13 @@ class Form:
     y: str = ""
 
 
-def exact_forms(
-    plan: Program, unit: AngleUnit, other: Program | None, wanted: tuple[Wanted, ...]
-) -> dict[str, Form]:
-    """Exact forms of landmarks of a function, or of its intersections with ``other``."""
+def exact_forms(plan: Program, unit: AngleUnit, wanted: tuple[Wanted, ...]) -> dict[str, Form]:
+    """Exact forms of landmarks; ``plan`` gives their heights."""
     import sympy
 
     x = sympy.Symbol("x", real=True)
-    rule = _rule(plan, unit, x)
-    second = _rule(other, unit, x) if other is not None else None
-    return {mark.key: _form(sympy, plan, unit, x, rule, second, mark) for mark in wanted}
+    rules = {of[0]: _rule(of[0], unit, x) for mark in wanted if (of := mark.of) is not None}
+    return {mark.key: _form(sympy, plan, unit, x, rules, mark) for mark in wanted}
 
 
 def _rule(plan: Program, unit: AngleUnit, x: Any) -> Any:
@@ -62,40 +83,90 @@ def _rule(plan: Program, unit: AngleUnit, x: Any) -> Any:
 
 
 def _form(
-    sympy: Any, plan: Program, unit: AngleUnit, x: Any, rule: Any, other: Any, mark: Wanted
+    sympy: Any, plan: Program, unit: AngleUnit, x: Any, rules: dict[Program, Any], mark: Wanted
 ) -> Form:
-    for candidate in candidates(sympy, mark.x):
-        if not mark.sure and not _verified(sympy, x, rule, other, mark, candidate):
+    if mark.exact is not None:
+        near = iter([_number(sympy, mark.exact)])
+    else:
+        near = candidates(sympy, mark.x, unit)
+    for candidate in near:
+        if mark.exact is None and not (
+            _inside(sympy, candidate, mark)
+            and _borne_out(unit, mark, candidate)  # the cheaper of the two comes first
+            and _is_zero_there(sympy, x, rules, mark, candidate)
+        ):
             continue
         y = ""
-        if mark.y is not None and mark.kind != "zero":
+        if mark.y is not None:
             try:
                 value = sympy.simplify(exact_form(plan, unit, candidate))
                 if abs(float(value) - mark.y) <= 1e-9 * (1 + abs(mark.y)):
-                    y = told(sympy, value)
+                    y = _told_in(sympy, value, unit)
             except (NotExact, TypeError, ValueError, ArithmeticError):
                 y = ""
-        return Form(told(sympy, candidate), y)
+        return Form(_told_in(sympy, candidate, unit), y)
     return Form()
 
 
-def _verified(sympy: Any, x: Any, rule: Any, other: Any, mark: Wanted, candidate: Any) -> bool:
+def _told_in(sympy: Any, value: Any, unit: AngleUnit) -> str:
+    """An exact number as text; in degrees an arcsine is meant in degrees."""
+    if unit is AngleUnit.DEGREE and value.has(sympy.asin, sympy.acos, sympy.atan):
+        turned = sympy.expand(value * sympy.pi / 180)
+        if turned.func in (sympy.asin, sympy.acos, sympy.atan):
+            return told(sympy, turned)
+    return told(sympy, value)
+
+
+def _number(sympy: Any, exact: Exact) -> Any:
+    parts = [sympy.Rational(part.numerator, part.denominator) for part in exact]
+    return parts[0] + parts[1] * sympy.pi
+
+
+def _inside(sympy: Any, candidate: Any, mark: Wanted) -> bool:
+    """Whether a candidate lies where the landmark is the only one."""
+    low, high = (sympy.Rational(Fraction(end)) for end in (mark.low, mark.high))
+    place = candidate.evalf(DIGITS)
+    return bool(low <= place <= high) or abs(float(place) - mark.x) <= 2 * math.ulp(mark.x)
+
+
+def _is_zero_there(
+    sympy: Any, x: Any, rules: dict[Program, Any], mark: Wanted, candidate: Any
+) -> bool:
     """Whether putting the candidate in gives exactly 0 where it should."""
-    level = LEVELS.get(mark.kind)
-    if rule is None or level is None or (mark.kind == "intersection" and other is None):
+    if mark.of is None or rules[mark.of[0]] is None:
         return False
-    expression = rule - other if mark.kind == "intersection" else sympy.diff(rule, x, level)
     try:
-        value = expression.subs(x, candidate)
-        return bool(sympy.simplify(value) == 0)
+        value = sympy.diff(rules[mark.of[0]], x, mark.of[1]).subs(x, candidate)
+        return bool(sympy.simplify(sympy.expand_log(value, force=True)) == 0)
     except (TypeError, ValueError, ArithmeticError, AttributeError, NotImplementedError):
         return False
 
 
-def candidates(sympy: Any, x: float) -> Iterator[Any]:
+def _borne_out(unit: AngleUnit, mark: Wanted, candidate: Any) -> bool:
+    """Whether an enclosure of what should be 0 at the candidate holds 0, and hardly more."""
+    if mark.of is None:
+        return False
+    plan, level = mark.of
+    with precision(BITS):
+        # SymPy's digits with what they may be off by.
+        place = arb(str(candidate.evalf(DIGITS))) * (1 + arb(0, 1) * arb(10) ** (5 - DIGITS))
+        try:
+            value = BallFunction(plan, unit).taylor(place, level + 1)[level]
+        except OutsideDomain:
+            return True  # at an end that does not belong; the place is proved symbolically
+        if not value.is_finite():
+            return True
+        return bool(value.contains(0)) and bool(value.rad() < arb(10) ** (-DIGITS // 2))
+
+
+def candidates(sympy: Any, x: float, unit: AngleUnit) -> Iterator[Any]:
     """Exact numbers next to x, the simplest first."""
     seen = set()
-    for candidate in _guesses(sympy, x):
+    guesses = _guesses(sympy, x)
+    if unit is AngleUnit.DEGREE:
+        turned = (180 * angle / sympy.pi for angle in _angles(sympy, math.radians(x)))
+        guesses = itertools.chain(guesses, turned)
+    for candidate in guesses:
         near = float(candidate)
         if abs(near - x) <= CLOSE * max(abs(x), 1e-3) and candidate not in seen:
             seen.add(candidate)
@@ -109,16 +180,21 @@ def _guesses(sympy: Any, x: float) -> Iterator[Any]:
     if square > 0:
         yield sympy.sqrt(square) * (1 if x > 0 else -1)
     yield from _quadratic(sympy, x)
-    cube = _fraction(sympy, x**3, 200)
-    if cube:
-        yield sympy.real_root(cube, 3)
+    for n in (3, 4, 5, 6):
+        power = _fraction(sympy, x**n, 200)
+        if power and (n % 2 or power > 0):
+            root = sympy.real_root(power, n)
+            yield root if n % 2 or x > 0 else -root
+    yield from _nested(sympy, x)
     if abs(x) < 20:
-        power = _fraction(sympy, math.exp(x), 60)
-        if power > 0:
-            yield sympy.log(power)
-        ten = _fraction(sympy, 10**x, 60)
-        if ten > 0:
-            yield sympy.log(ten) / sympy.log(10)
+        for q in (1, 2, 3, 4, 6):
+            power = _fraction(sympy, math.exp(q * x), 60)
+            if power > 0:
+                yield sympy.log(power) / q
+        for base in (2, 3, 5, 7, 10):
+            power = _fraction(sympy, float(base) ** x, 60)
+            if power > 0:
+                yield sympy.log(power) / sympy.log(base)
     if x > 0:
         yield sympy.exp(_fraction(sympy, math.log(x), 12))
     over = _fraction(sympy, x * x / math.pi, 120)
@@ -139,6 +215,16 @@ def _quadratic(sympy: Any, x: float) -> Iterator[Any]:
                 sign = 1 if 2 * a * x + b > 0 else -1
                 yield (-b + sign * root) / (2 * a)
                 return
+
+
+def _nested(sympy: Any, x: float) -> Iterator[Any]:
+    """√(p ± √q), written as √a ± √b where it is that."""
+    for square in _quadratic(sympy, x * x):
+        if not square.is_positive:
+            continue
+        root = sympy.sqrtdenest(sympy.sqrt(square))
+        if not any(power.base.has(sympy.Pow) for power in root.atoms(sympy.Pow)):
+            yield root * (1 if x > 0 else -1)
 
 
 def _angles(sympy: Any, x: float) -> Iterator[Any]:
@@ -170,11 +256,15 @@ def asymptotes(plan: Program, unit: AngleUnit) -> tuple[str, ...]:
 
     x = sympy.Symbol("x", real=True)
     rule = _rule(plan, unit, x)
-    if rule is None or not rule.has(x):
-        return ()
     found = []
-    for end, side in ((sympy.oo, "right"), (-sympy.oo, "left")):
-        line = _line(sympy, plan, unit, rule, x, end)
+    for end, side, way in ((sympy.oo, "right", 1), (-sympy.oo, "left", -1)):
+        read = asymptote(plan, unit, way)
+        line = None
+        if read is not None:
+            slope, height = (sympy.Rational(n.numerator, n.denominator) for n in read)
+            line = told(sympy, slope * x + height, always=True)
+        elif rule is not None and rule.has(x):
+            line = _line(sympy, plan, unit, rule, x, end)
         if line is not None:
             found.append((line, side))
     if len(found) == 2 and found[0][0] == found[1][0]:
@@ -192,7 +282,9 @@ def _line(sympy: Any, plan: Program, unit: AngleUnit, rule: Any, x: Any, end: An
         return None
     if not (height.is_finite and height.is_real and height.is_number):
         return None
-    if sympy.simplify(rule - slope * x - height) == 0:
+    # On the side that matters, where |x| is x or −x.
+    far_out = sympy.Symbol("x", positive=True) * (1 if end == sympy.oo else -1)
+    if sympy.simplify((rule - slope * x - height).subs(x, far_out)) == 0:
         return None
     # A limit that the function's own values far out do not bear out is not claimed.
     for far in FAR_OUT:
@@ -230,11 +322,20 @@ def _printer(sympy: Any, order: str | None) -> Any:
                 return f"1/{self._rooted('√', expr.base)}"
             if expr.exp == sympy.Rational(1, 3):
                 return self._rooted("∛", expr.base)
+            if expr.exp.is_Rational and expr.exp.p == 1 and 4 <= expr.exp.q <= 9:
+                return self._rooted(f"{RAISED[expr.exp.q]}√", expr.base)
             return str(super()._print_Pow(expr, rational)).replace("**", "^")
 
         def _rooted(self, sign: str, base: Any) -> str:
             text = self._print(base)
             return f"{sign}{text}" if base.is_Integer or base.is_Symbol else f"{sign}({text})"
+
+        def _print_Mul(self, expr: Any) -> str:
+            top, bottom = expr.as_numer_denom()
+            if top.func is sympy.log and bottom.func is sympy.log and bottom.args[0].is_Integer:
+                lowered = "".join(LOWERED[int(d)] for d in str(bottom.args[0]))
+                return f"log{lowered}({self._print(top.args[0])})"
+            return str(super()._print_Mul(expr))
 
         def _print_Pi(self, expr: Any) -> str:
             return "π"

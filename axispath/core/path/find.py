@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import itertools
 import math
+from collections.abc import Iterator
 from dataclasses import replace
 
 from flint import arb
@@ -11,16 +12,18 @@ from flint import arb
 from axispath.core.arithmetic.balls import BallFunction, nearest, precision
 from axispath.core.arithmetic.interval import End
 from axispath.core.arithmetic.program import Program, TooLarge
-from axispath.core.arithmetic.rationals import folded
+from axispath.core.arithmetic.rationals import Exact, folded
 from axispath.core.arithmetic.reasons import why_undefined
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.catalogue.balls import OutsideDomain
 from axispath.core.path.at_point import value_at
-from axispath.core.path.breaks import Classifier
+from axispath.core.path.breaks import AtCut, Classifier
 from axispath.core.path.budget import EVALUATIONS, Budget
+from axispath.core.path.cells import stretches
 from axispath.core.path.isolate import MAX_ROOTS, merged_open
 from axispath.core.path.landmark import (
     BREAKS,
+    Cell,
     Certainty,
     Kind,
     Landmark,
@@ -32,7 +35,7 @@ from axispath.core.path.landmark import (
     Stretch,
     Undefined,
 )
-from axispath.core.path.pieces import BITS, MIDDLE, Cutter, Found, Piece, edge
+from axispath.core.path.pieces import BITS, MIDDLE, Cut, Cutter, Found, Piece, edge
 from axispath.core.path.prepared import prepared
 from axispath.core.path.root import Root
 from axispath.core.path.scaled import ScaledFunction
@@ -70,15 +73,37 @@ def _searched(
     kinds: tuple[Kind, ...] = tuple(Kind),
 ) -> Path:
     try:
+        if not low.ball < high.ball:
+            return _at_one_place(plan, unit, low, kinds)
         return _Search(plan, unit, low, high, budget, levels, kinds).path()
     except TooLarge:
         # The steps that may break are too many to be taken apart: nothing is claimed.
         return untouched(low.x, high.x)
 
 
+def _at_one_place(plan: Program, unit: AngleUnit, place: End, kinds: tuple[Kind, ...]) -> Path:
+    """The path over an interval that is a single place."""
+    cutter = Cutter(prepared(folded(plan, unit)), unit, Budget())
+    cut = edge(cutter, place)
+    found = Classifier(cutter, [], [], []).at(cut, None, None)
+    return Path(
+        cut.x,
+        cut.x,
+        tuple(mark for mark in found.landmarks if mark.kind in kinds),
+        (),
+        found.open,
+        (),
+        (),
+        cells=() if found.cell is None else (found.cell,),
+    )
+
+
 def untouched(low: float, high: float) -> Path:
     """A path of which nothing is known: there was more to search than could be."""
     return Path(low, high, (), (), (Open(low, high, Reason.BUDGET),), (), ())
+
+
+AT_CUTS = 4  # a quarter of a budget is for what happens at the cuts
 
 
 class _Search:
@@ -102,6 +127,8 @@ class _Search:
         self.cutter = Cutter(prepared(folded(plan, unit)), unit, self.budget)
         self.low, self.high = edge(self.cutter, low), edge(self.cutter, high)
         self.landmarks: list[Landmark] = []
+        self.breaks: list[Landmark] = []
+        self.at_cuts: list[tuple[Cut, AtCut]] = []
         self.spans: list[Span] = []
         self.open: list[Open] = []
         self.nowhere: list[Stretch] = []
@@ -109,30 +136,34 @@ class _Search:
 
     def path(self) -> Path:
         """Everything found."""
+        kept = self.budget.left // AT_CUTS
+        self.budget.left -= kept
         pieces = self.cutter.cut(self.low, self.high)
         more = self.cutter.more
         waiting = sum(piece.alive for piece in pieces)
-        searched: list[Piece] = []
+        searched: list[tuple[Piece, Found | None]] = []
         for piece in pieces:
             if not piece.alive:
-                searched.append(piece)
+                searched.append((piece, None))
                 continue
             share = self.budget.part(waiting)
             granted = share.left
             self.cutter.budget = share
             for part, found in self._search_piece(piece):
-                searched.append(part)
+                searched.append((part, found))
                 more |= found.more
                 self._take(part, found)
             self.budget.left -= granted - share.left
             waiting -= 1
-        pieces = searched
+        pieces = [piece for piece, _ in searched]
         self.cutter.budget = self.budget
         self.open += [
             Open(piece.left.low, piece.right.high, piece.open) for piece in pieces if piece.open
         ]
+        self.budget.left += kept
         self._at_cuts(pieces)
         self._y_intercept(pieces)
+        cells = tuple(self._cells(searched)) if self.wanted == (0,) else ()
         start, stop = self.low.low, self.high.high
         ordered = in_order(self.landmarks)
         narrow = (stop - start) * 2.0**-39
@@ -143,8 +174,9 @@ class _Search:
             tuple(_joined(self.spans, ordered, self.open)),
             tuple(merged_open(self.open, narrow)),
             tuple(self._undefined(pieces)),
-            tuple(_merged_flat(self.flat[0], ordered, self.open)),
-            tuple(_merged_flat(self.flat[1], ordered, self.open)),
+            tuple(_merged_flat(self.flat[0], self.breaks, self.open)),
+            tuple(_merged_flat(self.flat[1], self.breaks, self.open)),
+            cells,
             more,
         )
 
@@ -158,6 +190,22 @@ class _Search:
         edges = [piece.left, *sorted(cuts, key=lambda cut: cut.x), piece.right]
         parts = [replace(piece, left=a, right=b) for a, b in itertools.pairwise(edges)]
         return [(part, self.cutter.search(part, target, self.wanted)) for part in parts]
+
+    def _cells(self, searched: list[tuple[Piece, Found | None]]) -> Iterator[Cell]:
+        """Places and stretches from left to right; what has no sign is open."""
+        known = {id(cut): told.cell for cut, told in self.at_cuts}
+        first = known.get(id(searched[0][0].left))
+        if first is not None and self.low.belongs:
+            yield first
+        for piece, found in searched:
+            for cell, gap in stretches(self.cutter, piece, found):
+                if cell is not None:
+                    yield cell
+                if gap is not None:
+                    self.open.append(gap)
+            after = known.get(id(piece.right))
+            if after is not None and (piece.right is not self.high or self.high.belongs):
+                yield after
 
     def _take(self, piece: Piece, found: Found) -> None:
         """What a search of a piece came to."""
@@ -173,6 +221,8 @@ class _Search:
             kind = _kind(tower, root)
             if kind is not None:
                 marks.append(self._landmark(piece, function.true, kind, root))
+                if root.level == 0:
+                    found.places[id(root)] = marks[-1].x
         self.landmarks += marks
         self.open += found.open
         self.nowhere += found.undefined
@@ -180,7 +230,9 @@ class _Search:
             self.spans += _spans(function, piece, marks, found)
 
     def _landmark(self, piece: Piece, function: BallFunction, kind: Kind, root: Root) -> Landmark:
-        certainty, method, place = self._certainty(piece, root)
+        certainty, method, exact = self._certainty(piece, root)
+        with precision(BITS):
+            place = None if exact is None else exact.ball
         x = root.x if place is None else float(place.mid())
         if root.ball.contains(0):
             x = 0.0
@@ -200,15 +252,16 @@ class _Search:
             root.high,
             y_radius=y_radius,
             method=method,
+            exact=exact,
+            of=(function.plan, root.level),
         )
 
-    def _certainty(self, piece: Piece, root: Root) -> tuple[Certainty, Method, arb | None]:
+    def _certainty(self, piece: Piece, root: Root) -> tuple[Certainty, Method, Exact | None]:
         """How sure a root is, how that was found, and its place where that is exact."""
         if root.level == 0:
             exact = self.cutter.exact_root(root, self.cutter.plan.result)
             if exact is not None:
-                with precision(BITS):
-                    return Certainty.EXACT, Method.EXACT, exact.ball
+                return Certainty.EXACT, Method.EXACT, exact
         if not root.multiple:
             return Certainty.PROVEN, Method.CROSSING, None
         if root.level == 0 and self._factor_crosses(piece, root):
@@ -229,12 +282,15 @@ class _Search:
         return False
 
     def _at_cuts(self, pieces: list[Piece]) -> None:
-        classifier = Classifier(self.cutter, self.spans, self.flat[0], self.nowhere)
+        slopes = self.wanted != (0,)
+        classifier = Classifier(self.cutter, self.spans, self.flat[0], self.nowhere, slopes)
         after: list[Piece | None] = [*pieces, None]
         for before, behind in zip([None, *pieces], after, strict=True):
             cut = before.right if before is not None else pieces[0].left
             found = classifier.at(cut, before, behind)
+            self.at_cuts.append((cut, found))
             self.open += found.open
+            self.breaks += [mark for mark in found.landmarks if mark.kind in BREAKS]
             self.landmarks += [mark for mark in found.landmarks if mark.kind in self.kinds]
 
     def _undefined(self, pieces: list[Piece]) -> list[Undefined]:

@@ -13,13 +13,15 @@ Orders of Infinity; enclosures as in Moore, Kearfott and Cloud 2009, chapter 9).
 from __future__ import annotations
 
 import math
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass, field
+from functools import cmp_to_key
 
 from flint import arb, arb_series, fmpq
 
 LENGTH = 12  # coefficients carried
 LONG = 30  # where many of them may be 0
+MOST_FLAT = 6  # derivatives that are known of what falls faster than every power
 Apply = Callable[[arb_series], arb | arb_series]
 
 
@@ -48,9 +50,10 @@ class Series:
 
     def each(self, work: Apply) -> Series:
         """A function of the series."""
-        return Series(
-            _series(work(self.at), self.at.prec), _series(work(self.over), self.over.prec)
-        )
+        # What has no known value at the break has none after any function.
+        known = self.at[0].is_finite()
+        at = work(self.at) if known else arb_series([arb.nan()] * self.at.prec, self.at.prec)
+        return Series(_series(at, self.at.prec), _series(work(self.over), self.over.prec))
 
     @property
     def starts_with_zero(self) -> bool:
@@ -77,22 +80,119 @@ Terms = dict[tuple[int, int], Series]  # by (r, j)
 
 @dataclass(frozen=True)
 class Germ:
-    """exp(``growth``) times the sum of u^r (ln u)^j S over the ``terms``."""
+    """exp(``growth``) times the sum of u^r (ln u)^j S over the ``terms``, and ``smaller`` germs.
+
+    Each of these has a growth of its own, below that of this one by more than any power of u.
+    """
 
     terms: Terms
     corner: Corner
     growth: Germ | None = None
+    smaller: tuple[Germ, ...] = ()
 
     def __add__(self, other: Germ) -> Germ:
-        if not self.terms or not other.terms:
-            return self if self.terms else other
-        if self.growth is not other.growth:
+        parts: list[Germ] = []
+        for part in (*self._parts(), *other._parts()):
+            at = next((k for k, known in enumerate(parts) if part._is_like(known)), None)
+            if at is None:
+                parts.append(part)
+            else:
+                parts[at] = parts[at]._with(part)
+        found = sorted((part for part in parts if part.terms), key=cmp_to_key(_slower))
+        if not found:
+            return Germ({}, self.corner)
+        first = found[0]
+        return Germ(first.terms, first.corner, first.growth, tuple(found[1:]))
+
+    def _parts(self) -> Iterator[Germ]:
+        """This germ as germs of one growth each."""
+        if self.terms:
+            yield Germ(self.terms, self.corner, self.growth)
+        yield from self.smaller
+
+    def _rate(self, other: Germ) -> Germ:
+        """How much faster this germ grows than another one, as an exponent."""
+        own = self.growth or Germ({}, self.corner)
+        return own - other.growth if other.growth is not None else own
+
+    def _is_like(self, other: Germ) -> bool:
+        """Whether two germs of one growth each differ by a factor that is analytic."""
+        if self.growth is other.growth:
+            return True
+        rate = self._rate(other)
+        return not rate.smaller and all(r >= 0 and j == 0 for r, j in rate.terms)
+
+    def _with(self, other: Germ) -> Germ:
+        """The sum with a germ that is like this one."""
+        terms = other.terms
+        if self.growth is not other.growth and (rate := other._rate(self)).terms:
+            terms = (Germ(terms, self.corner) * rate.through(lambda s: s.exp())).terms
+        together = _merged([*self.terms.items(), *terms.items()], self.corner)
+        return Germ(together, self.corner, self.growth)
+
+    def _whole(self) -> Germ:
+        """This germ without smaller ones beside it.
+
+        What is smaller than e^E by a factor that falls faster than every power of the distance is
+        e^E times a function that is smooth up to the break, with all its derivatives 0 there.
+        """
+        whole = Germ(self.terms, self.corner, self.growth)
+        for part in self.smaller:
+            flat = Germ(part.terms, self.corner, part._rate(whole))._flat()
+            whole = whole._with(Germ({(0, 0): flat}, self.corner, self.growth))
+        return whole
+
+    def _flat(self) -> Series:
+        """A germ that falls faster than every power of the distance, as a smooth function."""
+        level, factorial = self, arb(1)
+        over = [level._bound()]
+        for k in range(1, MOST_FLAT):
+            try:
+                level, factorial = level._slope_in_u(), factorial * k
+                over.append(level._bound() / factorial)
+            except NoGerm:
+                break
+        length = len(over)
+        return Series(arb_series([arb(0)] * length, length), arb_series(over, length))
+
+    def _slope_in_u(self) -> Germ:
+        """The derivative with respect to u."""
+        return self.derivative() / self.corner.rate()
+
+    def _bound(self) -> arb:
+        """An enclosure of all values up to the break, for a growth towards −∞."""
+        assert self.growth is not None
+        total = arb(0)
+        for (r, j), series in self.terms.items():
+            total += series.over[0] * self.growth._decay(r, j)
+        return total
+
+    def _decay(self, r: int, j: int) -> arb:
+        """An enclosure of u^r (ln u)^j e^E over the box, for this E falling to −∞.
+
+        With E <= −c u^−s and |ln u| <= u^−1 it is at most u^(r − j) e^(−c u^−s), which rises with u
+        as long as u^s <= c s / (j − r).
+        """
+        first = self.leading()
+        if first is None or first[0] >= 0:
             raise NoGerm
-        return Germ(
-            _merged([*self.terms.items(), *other.terms.items()], self.corner),
-            self.corner,
-            self.growth,
-        )
+        s, log, _ = first
+        width = self.corner.width
+        rate = arb(0)
+        for (power, k), series in self.terms.items():
+            rate += series.over[0] * self.corner.share(power - s, k - log)
+        # |ln u| is above 1 on the box, or nothing depends on it.
+        far = bool(width < 1) and bool(width.log() < -1)
+        if log % 2:
+            rate = -rate
+        if not rate < 0 or not width < 1 or log < 0 or (not far and (log or j < 0)):
+            raise NoGerm
+        c = arb((-rate).lower())
+        worst = max(j, 0) - r
+        if worst > 0 and not width ** (-s) <= c * (-s) / worst:
+            raise NoGerm
+        top = width ** (-worst) * (-c * width**s).exp()
+        return arb(0).union(top).union(-top)
 
     def __neg__(self) -> Germ:
         return self._each(lambda s: -s)
@@ -101,6 +201,12 @@ class Germ:
         return self + (-other)
 
     def __mul__(self, other: Germ) -> Germ:
+        if self.smaller or other.smaller:
+            total = Germ({}, self.corner)
+            for one in self._parts():
+                for another in other._parts():
+                    total = total + one * another
+            return total
         parts = [
             ((r + s, j + k), left.join(right, lambda a, b: a * b))
             for (r, j), left in self.terms.items()
@@ -112,6 +218,8 @@ class Germ:
         return Germ(_merged(parts, self.corner), self.corner, growth)
 
     def __truediv__(self, other: Germ) -> Germ:
+        if other.smaller:
+            return self * other._inverse()
         (r, j), series = other.single()
         if not series.over[0] != 0:
             raise NoGerm
@@ -119,9 +227,19 @@ class Germ:
         growth = None if other.growth is None else -other.growth
         return self * Germ(inverse, self.corner, growth)
 
+    def _inverse(self) -> Germ:
+        """One over this: 1/(a + b) = 1/a − b/(a (a + b)), in which the smaller b is kept apart."""
+        one = self.corner.number(arb(1))
+        first = one / Germ(self.terms, self.corner, self.growth)
+        rest = Germ({}, self.corner)
+        for part in self.smaller:
+            rest = rest + part
+        return first - rest * first * (one / self._whole())
+
     def _each(self, work: Apply) -> Germ:
         terms = {place: series.each(work) for place, series in self.terms.items()}
-        return Germ(terms, self.corner, self.growth)
+        smaller = tuple(part._each(work) for part in self.smaller)
+        return Germ(terms, self.corner, self.growth, smaller)
 
     def single(self) -> tuple[tuple[int, int], Series]:
         """The only term."""
@@ -143,8 +261,9 @@ class Germ:
 
     def root(self, n: int) -> Germ:
         """An n-th root; of negative values for odd n only."""
-        (r, j), series = self.single()
-        if j or self.growth is not None:
+        whole = self._whole()
+        (r, j), series = whole.single()
+        if j or whole.growth is not None:
             raise NoGerm
         if r % n:
             raise NeedsRoot(n // math.gcd(n, r))
@@ -156,7 +275,8 @@ class Germ:
 
     def logarithm(self) -> Germ:
         """The natural logarithm of a positive germ."""
-        (r, j), series = self.single()
+        whole = self._whole()
+        (r, j), series = whole.single()
         if j or not series.over[0] > 0:
             raise NoGerm
         found = self.corner.germ(series.each(lambda s: s.log()))
@@ -166,6 +286,8 @@ class Germ:
 
     def exponential(self) -> Germ:
         """exp of this; what is not analytic stays in the exponent."""
+        if self.smaller:
+            return self._whole().exponential()
         if self.growth is not None:
             raise NoGerm
         if all(r >= 0 and j == 0 for r, j in self.terms):
@@ -189,10 +311,10 @@ class Germ:
         """The value of a germ that is a number."""
         if not self.terms:
             return arb(0)
-        if self.growth is not None or set(self.terms) != {(0, 0)}:
+        if self.growth is not None or self.smaller or set(self.terms) != {(0, 0)}:
             return None
         over = self.terms[0, 0].over
-        if any(not over[k].is_zero() for k in range(1, over.prec)):
+        if over.prec < 2 or any(not over[k].is_zero() for k in range(1, over.prec)):
             return None
         return over[0]
 
@@ -205,6 +327,8 @@ class Germ:
 
     def analytic(self) -> Series:
         """As one power series in u."""
+        if self.smaller:
+            return self._whole().analytic()
         if self.growth is not None:
             raise NoGerm
         total = constant(arb(0), self.corner.length)
@@ -216,18 +340,27 @@ class Germ:
 
     def known_zero(self) -> Germ:
         """This germ, known to be 0 at the break."""
+        if self.smaller:
+            return self._whole().known_zero()
         if all(r > 0 for r, _ in self.terms):
             return self
         series = self.analytic()
-        if not series.at[0].contains(0):
+        if not (series.at[0].is_finite() and series.at[0].contains(0)):
             raise NoGerm
         at = arb_series([arb(0), *(series.at[k] for k in range(1, series.at.prec))], series.at.prec)
         return self.corner.germ(Series(at, series.over))
 
     def derivative(self) -> Germ:
         """The derivative with respect to x."""
+        if self.smaller:
+            total = Germ({}, self.corner)
+            for part in self._parts():
+                total = total + part.derivative()
+            return total
         parts: list[tuple[tuple[int, int], Series]] = []
         for (r, j), series in self.terms.items():
+            if series.at.prec < 2:
+                raise NoGerm
             slope = Series(_derived(series.at), _derived(series.over))
             parts.append(((r, j), slope))
             if r:
@@ -250,6 +383,8 @@ class Germ:
 
     def sign(self) -> int:
         """The sign all the way up to the break, 0 for the zero function. Raises NoGerm."""
+        if self.smaller:
+            return self._whole().sign()
         first = self.leading()
         if first is None:
             return 0
@@ -265,11 +400,15 @@ class Germ:
 
     def limit(self) -> arb:
         """The limit at the break, which may be infinite. Raises NoGerm where not known."""
+        if self.smaller:
+            return self._whole().limit()
         first = self.leading()
         if first is None:
             return arb(0)
         r, j, series = first
         value = series.at[0]
+        if value.is_zero() and (r, j) == (0, 0) and self.growth is None:
+            return value
         if not value != 0:
             raise NoGerm
         if self.growth is not None:
@@ -286,6 +425,11 @@ class Germ:
     def _infinite(self, value: arb, j: int) -> arb:
         sign = (1 if value > 0 else -1) * (-1 if j % 2 else 1)
         return arb.pos_inf() if sign > 0 else arb.neg_inf()
+
+
+def _slower(one: Germ, other: Germ) -> int:
+    """−1 where the first of two germs that are not alike grows faster, 1 where the second does."""
+    return -1 if one._rate(other).limit() > 0 else 1
 
 
 @dataclass(frozen=True)
@@ -315,6 +459,11 @@ class Corner:
         over = arb(self.side) * self.power(self.fineness)
         series = Series(at + self.place, over + self.place)
         return self.germ(series)
+
+    def bounded(self, values: arb) -> Germ:
+        """A function of which nothing is known but an enclosure of its values."""
+        # One coefficient: of the derivatives nothing is known, and of the value at 0 neither.
+        return Germ({(0, 0): Series(arb_series([arb.nan()], 1), arb_series([values], 1))}, self)
 
     def germ(self, series: Series) -> Germ:
         """An analytic germ."""
@@ -364,9 +513,7 @@ def _merged(parts: list[tuple[tuple[int, int], Series]], corner: Corner) -> Term
         if total.vanishes:
             continue
         r = least
-        while total.starts_with_zero:
-            if total.at.prec <= 2:
-                raise NoGerm
+        while total.starts_with_zero and total.at.prec > 2:
             total, r = total.shifted(), r + 1
         terms[r, j] = total
     return terms

@@ -2,8 +2,11 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from enum import StrEnum
+
+from axispath.core.arithmetic.program import Program
+from axispath.core.arithmetic.rationals import Exact
 
 
 class Kind(StrEnum):
@@ -55,7 +58,8 @@ class Landmark:
     where a side has no function, and ``y`` is the value there, the missing value of a hole or the
     limit at an end; it is NaN at a pole and where there is none. ``closed`` tells whether the
     function has the value ``y`` there. ``whole`` marks the largest and the smallest value
-    over the interval.
+    over the interval. ``exact`` is the place itself where it is known exactly; ``of`` says what
+    is 0 there and nowhere else between ``low`` and ``high``: a program, or a derivative of it.
     """
 
     kind: Kind
@@ -71,6 +75,8 @@ class Landmark:
     left: float = float("nan")
     right: float = float("nan")
     whole: bool = False
+    exact: Exact | None = None
+    of: tuple[Program, int] | None = field(default=None, compare=False, repr=False)
 
 
 class Reason(StrEnum):
@@ -79,6 +85,7 @@ class Reason(StrEnum):
     BREAK = "break"  # the function may break there, in a way that could not be settled
     CLOSE = "close"  # landmarks too close together to be told apart
     BUDGET = "budget"  # more work than this search was given
+    MANY = "many"  # one after the other was found, without an end
 
 
 @dataclass(frozen=True, slots=True)
@@ -113,6 +120,18 @@ class Stretch:
 
 
 @dataclass(frozen=True, slots=True)
+class Cell:
+    """A place (``low`` and ``high`` the same) or the open stretch between two neighbouring places.
+
+    ``sign`` is that of all values there: −1, 0 or 1; None where the function has none.
+    """
+
+    low: float
+    high: float
+    sign: int | None
+
+
+@dataclass(frozen=True, slots=True)
 class Undefined:
     """A stretch on which the function surely has no value, and why."""
 
@@ -127,7 +146,8 @@ class Path:
 
     Nothing is missing from ``landmarks`` outside the ``open`` stretches. On ``undefined``
     the function surely has no value; on ``zero`` it is identically zero; ``flat`` are stretches
-    on which it is constant.
+    on which it is constant. ``cells`` take the interval apart into places and stretches of one
+    sign, with gaps where that is not known; only searches that ask for them have any.
     """
 
     low: float
@@ -138,6 +158,7 @@ class Path:
     undefined: tuple[Undefined, ...]
     zero: tuple[Stretch, ...]
     flat: tuple[Stretch, ...] = ()
+    cells: tuple[Cell, ...] = ()
     more: bool = False
     proven: bool = True
 

@@ -4,7 +4,9 @@ from __future__ import annotations
 
 import itertools
 from collections.abc import Callable, Hashable
+from contextlib import suppress
 from dataclasses import dataclass, replace
+from typing import TypeVar
 
 import numpy as np
 
@@ -13,12 +15,14 @@ from axispath.core.arithmetic.interval import End
 from axispath.core.arithmetic.patience import OutOfTime, Patience, limited
 from axispath.core.arithmetic.program import Definition, Program
 from axispath.core.language.tree import Call, FunctionStatement, Name, Negation, Sum
+from axispath.core.memory import Memory
 from axispath.core.path.budget import EVALUATIONS, Budget
 from axispath.core.path.find import find_path, find_zeros, untouched
 from axispath.core.path.landmark import Kind, Path
 from axispath.core.sheet.resolve import ResolvedLane
 
-REMEMBERED = 64
+T = TypeVar("T")
+REMEMBERED = 1024
 MOST_CROSSED = 12
 OVERTIME = 4  # times a search's budget, after which it is broken off wherever it is
 SEARCHES = 5  # as many searches of a look at a sheet may take the whole effort each
@@ -36,6 +40,11 @@ class Effort:
     seconds: float | None = None
     clock: Callable[[], float] | None = None
 
+    def shared(self, searches: int) -> Effort:
+        """The part of it that each of so many searches gets, all of it together."""
+        seconds = None if self.seconds is None else self.seconds / max(searches, 1)
+        return replace(self, evaluations=self.evaluations // max(searches, 1), seconds=seconds)
+
     def budget(self, searches: int) -> Budget:
         """The budget of one of so many searches."""
         part = min(1.0, SEARCHES / max(searches, 1))
@@ -44,6 +53,7 @@ class Effort:
 
 
 USUAL = Effort()
+_paths: Memory[Path] = Memory(REMEMBERED)
 Range = tuple[End, End]
 
 
@@ -73,31 +83,47 @@ def path_of(
     ends = interval(lane, left, right, only)
     if ends is None:
         return None
-    key = (ends[0].x, ends[1].x)
     budget = effort.budget(searches)
     return _remembered(
-        lane, key, ends, budget, lambda: find_path(lane.program, lane.unit, *ends, budget)
+        ("path", lane.program, lane.unit),
+        ends,
+        budget,
+        lambda: find_path(lane.program, lane.unit, *ends, budget),
     )
 
 
 def _remembered(
-    lane: ResolvedLane, key: Hashable, ends: Range, budget: Budget, work: Callable[[], Path]
+    subject: tuple[Hashable, ...], ends: Range, budget: Budget, work: Callable[[], Path]
 ) -> Path:
-    """A path found before, unless it stayed open and there is more to spend now."""
-    memory, effort = lane.memory, budget.left
-    known: tuple[Path, int] | None = memory.get(key)
-    if known is not None and (known[0].complete or known[1] >= effort):
-        return known[0]
-    while len(memory) >= REMEMBERED:
-        memory.pop(next(iter(memory)), None)
-    patience = Patience(budget.seconds * OVERTIME, budget.clock) if budget.clock else None
-    try:
-        with limited(patience):
-            path = work()
-    except OutOfTime:
-        path = untouched(ends[0].x, ends[1].x)
-    memory[key] = (path, effort)
-    return path
+    """The path of a subject between two ends, as far as a budget reaches."""
+
+    key = (*subject, ends[0].key, ends[1].key, budget.left, budget.seconds)
+    known = _paths.get(key)
+    if known is not None:
+        return known
+    found, own = within_overtime(work, budget.seconds, budget.clock)
+    if found is None:
+        found = untouched(ends[0].x, ends[1].x)
+    if own:
+        _paths.keep(key, found)
+    return found
+
+
+def within_overtime(
+    work: Callable[[], T], seconds: float | None, clock: Callable[[], float] | None
+) -> tuple[T | None, bool]:
+    """What a search finds that may take so many seconds; None where it had to be broken off.
+
+    Beside it stands whether that is its own answer, to be remembered: not so where whoever
+    asked had less time left than the search itself.
+    """
+    if clock is None or seconds is None:
+        patience, start = None, 0.0
+    else:
+        patience, start = Patience(seconds * OVERTIME, clock), clock()
+    with suppress(OutOfTime), limited(patience):
+        return work(), True
+    return None, patience is not None and patience.clock() - start >= patience.seconds
 
 
 @dataclass(frozen=True, slots=True)
@@ -107,6 +133,7 @@ class Crossing:
     first: ResolvedLane
     second: ResolvedLane
     path: Path
+    ends: Range
 
 
 def crossings(
@@ -126,8 +153,15 @@ def crossings(
         ends = _common(first, second, left, right, only)
         if ends is not None:
             path = _crossing(first, second, ends, effort.budget(len(pairs)))
-            found.append(Crossing(first, second, path))
+            found.append(Crossing(first, second, path, ends))
     return found
+
+
+def crossed_again(crossing: Crossing, effort: Effort) -> Crossing:
+    """The same with another effort."""
+    budget = effort.budget(1)
+    path = _crossing(crossing.first, crossing.second, crossing.ends, budget)
+    return replace(crossing, path=path)
 
 
 def _common(
@@ -140,14 +174,17 @@ def _common(
     one, other = (interval(lane, left, right, only) for lane in (first, second))
     if one is None or other is None:
         return None
-    low = max(one[0], other[0], key=lambda end: end.x)
-    high = min(one[1], other[1], key=lambda end: end.x)
-    return (low, high) if low.ball < high.ball else None
+    low, high = one[0].within(other[0], 1), one[1].within(other[1], -1)
+    # Two domains may have a single place in common.
+    meet = not low.ball > high.ball and low.belongs and high.belongs
+    return (low, high) if low.ball < high.ball or meet else None
 
 
 def _crossing(first: ResolvedLane, second: ResolvedLane, ends: Range, budget: Budget) -> Path:
+    apart = difference(first, second)
+
     def work() -> Path:
-        path = find_zeros(difference(first, second), first.unit, *ends, budget)
+        path = find_zeros(apart, first.unit, *ends, budget)
         heights = first.floats(np.array([mark.x for mark in path.landmarks], dtype=float))
         marks = tuple(
             replace(mark, kind=Kind.INTERSECTION, y=float(y) + 0.0)
@@ -155,7 +192,7 @@ def _crossing(first: ResolvedLane, second: ResolvedLane, ends: Range, budget: Bu
         )
         return replace(path, landmarks=marks)
 
-    return _remembered(first, (second.program, ends[0].x, ends[1].x), ends, budget, work)
+    return _remembered(("crossing", apart, first.program, first.unit), ends, budget, work)
 
 
 def difference(first: ResolvedLane, second: ResolvedLane) -> Program:

@@ -19,7 +19,7 @@ from axispath.core import catalogue
 from axispath.core.arithmetic.balls import nearest, operation, precision
 from axispath.core.arithmetic.identity import flat_levels
 from axispath.core.arithmetic.interval import End
-from axispath.core.arithmetic.program import Program
+from axispath.core.arithmetic.program import Program, less
 from axispath.core.arithmetic.rationals import Exact, exact_registers, guess
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.catalogue.balls import NAN, OutsideDomain
@@ -37,7 +37,10 @@ from axispath.core.path.tower import LADDER, Tower
 BITS = 160
 MIDDLE = 0.4870123771  # off the middle, where nothing special is likely
 MOST_TOUCHED = 20
-TAILS = (2.0**-3, 2.0**-6, 2.0**-11, 2.0**-18, 2.0**-28)  # of a piece, for its ends
+PROBES = (MIDDLE, 0.2718281)  # of a piece: where a function is looked at that may be flat
+GERM = 12  # evaluations that a germ costs as much as
+SEARCH = 4  # and the beginning of a search
+TAILS = (2.0**-3, 2.0**-6, 2.0**-11, 2.0**-18, 2.0**-28, 2.0**-40)  # of a piece, for its ends
 
 
 @dataclass(eq=False)
@@ -46,7 +49,7 @@ class Cut:
 
     ``zeros`` are the steps known to be exactly 0 there, ``maybe`` those that cannot be told
     from 0. ``exact`` is the place itself where it is known exactly. ``touching`` marks a place at
-    which nothing breaks, but where many derivatives are 0.
+    which nothing breaks, but where many derivatives are 0. ``of`` is a program that is 0 here.
     """
 
     ball: arb
@@ -57,6 +60,7 @@ class Cut:
     maybe: set[int] = field(default_factory=set)
     exact: Exact | None = None
     touching: bool = False
+    of: Program | None = None
 
     @property
     def x(self) -> float:
@@ -115,6 +119,7 @@ class Found:
     undefined: list[Stretch] = field(default_factory=list)
     flat: frozenset[int] = frozenset()
     more: bool = False
+    places: dict[int, float] = field(default_factory=dict)  # of zeros, by the id of the root
 
 
 class Cutter:
@@ -126,8 +131,10 @@ class Cutter:
         self.unit = unit
         self.budget = budget
         self.more = False
+        self._flat: dict[Program, set[int]] = {}
         self._functions: dict[Program, ScaledFunction] = {}
         self._registers: dict[Exact, list[Exact | None]] = {}
+        self._has_gaps = any(step.operation == "undefined" for step in self.plan.steps)
         self._operations = [
             None if index < self.plan.inputs else operation(step, unit)
             for index, step in enumerate(self.plan.steps)
@@ -141,11 +148,32 @@ class Cutter:
         while pending:
             piece = pending.pop()
             step = self._next_step(piece) if piece.alive else None
+            if step is not None and self.budget.spent:
+                piece, step = replace(piece, open=Reason.BUDGET), None
             if step is None:
                 finished.append(piece)
             else:
                 pending += reversed(list(self._split(piece, step)))
-        return finished
+        return [self._without_value(piece) for piece in finished]
+
+    def _without_value(self, piece: Piece) -> Piece:
+        """The piece, dead where the case that holds on it has no value."""
+        if not piece.alive or not self._has_gaps:
+            return piece
+        found: set[int] = set()
+        pending = [followed(self.plan.result, piece.branches)]
+        while pending:
+            index = pending.pop()
+            step = self.plan.steps[index]
+            if step.operation == "undefined":
+                return replace(piece, dead=index)
+            if index not in found:
+                found.add(index)
+                # Of a choice that does not vary it is not known here which case holds.
+                fixed = step.operation == "choose" and index not in piece.branches
+                operands = tuple(followed(i, piece.branches) for i in step.operands[:2])
+                pending += operands if fixed else needs(self.plan, index, piece.branches)
+        return piece
 
     def _next_step(self, piece: Piece) -> int | None:
         """The first step that matters on the piece and has not been decided there."""
@@ -183,7 +211,9 @@ class Cutter:
                 unsettled += [Open(s.low, s.high, Reason.BREAK) for s in found.undefined]
                 for root in found.roots:
                     if not self._harmless(step, root.ball, piece):
-                        _add_cut(cuts, self._cut_at(root, factor, guard))
+                        cut = self._cut_at(root, factor, guard, piece.branches)
+                        cut.of = specialised(self.plan, piece.branches, factor)
+                        _add_cut(cuts, cut)
                 for end in (piece.left, piece.right):
                     if not self._harmless(step, end.ball, piece):
                         self._note_zero(end, factor, guard, piece)
@@ -206,11 +236,13 @@ class Cutter:
             return False
         return self.value(step, place, piece.branches).is_finite()
 
-    def _cut_at(self, root: Root, factor: int, guard: int) -> Cut:
+    def _cut_at(self, root: Root, factor: int, guard: int, branches: Branches) -> Cut:
         low, high = _floats(root.ball)
         cut = Cut(root.ball, low, high)
+        both = self._vanishes_with(guard, factor, root.ball, branches)
         # A simple zero that a sign change proves, or one that exact arithmetic confirms.
-        (cut.zeros if not root.multiple else cut.maybe).update((factor, guard))
+        (cut.zeros if not root.multiple else cut.maybe).add(factor)
+        (cut.zeros if not root.multiple and both else cut.maybe).add(guard)
         exact = self.exact_root(root, factor)
         if exact is not None:
             self.place_exactly(cut, exact)
@@ -262,16 +294,42 @@ class Cutter:
             self._registers[exact] = exact_registers(self.plan, self.unit, exact)
         return self._registers[exact]
 
+    def _vanishes_with(self, step: int, factor: int, x: arb, branches: Branches) -> bool:
+        """Whether a step is 0 at a zero of its factor: x/x is not, nor is x · 1/x."""
+        index = followed(step, branches)
+        if index == factor:
+            return True
+        applied = self.plan.steps[index]
+        operands = applied.operands
+
+        def vanishes(part: int) -> bool:
+            return self._vanishes_with(part, factor, x, branches)
+
+        if index in branches:
+            return any(vanishes(part) for part in needs(self.plan, index, branches))
+        match applied.operation:
+            case "multiply":
+                zero = [vanishes(part) for part in operands]
+                known = [self.value(part, x, branches).is_finite() for part in operands]
+                return any(zero) and all(z or k for z, k in zip(zero, known, strict=True))
+            case "divide":
+                below = self.value(operands[1], x, branches)
+                return (below > 0 or below < 0) and vanishes(operands[0])
+            case "negate" | "whole power" | "root power":
+                return vanishes(operands[0])
+            case "apply":
+                return applied.detail in ("sqrt", "cbrt") and vanishes(operands[0])
+        return False
+
     def _note_zero(self, end: Cut, factor: int, guard: int, piece: Piece) -> None:
         """Note whether a guard is 0 at an end of the piece, where no search can tell."""
         if guard in end.zeros or guard in end.maybe:
             return
-        if factor in end.zeros:
-            end.zeros.add(guard)
-            return
         value = self.value(factor, end.ball, piece.branches)
-        if value.is_zero():
-            end.zeros.update((factor, guard))
+        if factor in end.zeros or value.is_zero():
+            end.zeros.add(factor)
+            both = self._vanishes_with(guard, factor, end.ball, piece.branches)
+            (end.zeros if both else end.maybe).add(guard)
         elif not (value > 0 or value < 0):
             end.maybe.update((factor, guard))
 
@@ -401,12 +459,37 @@ class Cutter:
             self._functions[plan] = ScaledFunction(plan, self.unit)
         return self._functions[plan]
 
+    def flat(self, piece: Piece, target: int) -> set[int]:
+        """Which levels of a step are known to be zero all over a piece."""
+        plan = specialised(self.plan, piece.branches, target)
+        if plan not in self._flat:
+            self._flat[plan] = flat_levels(
+                plan, self.unit, lambda: self._looks_flat(self.function(piece, target), piece)
+            )
+        return self._flat[plan]
+
+    def _looks_flat(self, function: ScaledFunction, piece: Piece) -> bool:
+        """Whether a level of a function cannot be told from 0 at some places of a piece."""
+        levels = {0, 1, 2}
+        for share in PROBES:
+            place = arb(piece.low + (piece.high - piece.low) * share)
+            with precision(BITS):
+                try:
+                    found = function.true.taylor(place, 3)
+                except OutsideDomain:
+                    return False
+            levels = {k for k in levels if found[k].contains(0)}
+        return bool(levels)
+
     def search(self, piece: Piece, target: int, wanted: tuple[int, ...]) -> Found:
         """The zeros of the ``wanted`` levels of a step inside a piece."""
+        if self.budget.spent:
+            return Found(open=[Open(piece.low, piece.high, Reason.BUDGET)])
+        self.budget.spend(SEARCH)
         function = self.function(piece, target)
-        flat = flat_levels(function.plan) & set(wanted)
+        flat = self.flat(piece, target) & set(wanted)
         rest = tuple(level for level in wanted if level not in flat)
-        if not rest:
+        if not rest or (1 in self.flat(piece, target) and self._is_off_zero(piece, target)):
             return Found(flat=frozenset(flat))
         start = self._ending(piece, piece.left, 1, target, rest, function)
         stop = self._ending(piece, piece.right, -1, target, rest, function)
@@ -420,6 +503,11 @@ class Cutter:
         found.roots = [r for r in isolated.roots if r.ball > low and r.ball < high]
         found.open = [o for o in found.open if o.high > piece.low and o.low < piece.high]
         return found
+
+    def _is_off_zero(self, piece: Piece, target: int) -> bool:
+        """Whether a step that is constant all over a piece is not 0."""
+        value = self.value(target, arb(piece.middle), piece.branches)
+        return bool(value > 0 or value < 0)
 
     def _ending(
         self,
@@ -453,7 +541,7 @@ class Cutter:
         fineness = 1
         zeros = frozenset(cut.zeros)
         while fineness <= FINEST:
-            self.budget.spend()
+            self.budget.spend(GERM)
             with precision(BITS):
                 distance = arb(reach) + (cut.high - cut.low)
                 width = distance if fineness == 1 else (distance.log() / fineness).exp()
@@ -462,7 +550,9 @@ class Cutter:
                 place = cut.exact.ball if cut.exact is not None else cut.ball
                 corner = Corner(place, side, fineness, reached, length)
                 try:
-                    germ = germ_of(self.prepared, self.unit, piece.branches, target, corner, zeros)
+                    germ = germ_of(
+                        self.prepared, self.unit, piece.branches, target, corner, zeros, cut.exact
+                    )
                     return tuple(levels_of(germ, count))
                 except NeedsRoot as needed:
                     fineness *= needed.factor
@@ -525,7 +615,7 @@ SHORT = 2**20  # denominators of view limits that are worth exact arithmetic
 def edge(cutter: Cutter, end: End) -> Cut:
     """The end of the interval that is looked at."""
     low, high = _floats(end.ball)
-    cut = Cut(end.ball, low, high, end)
+    cut = Cut(end.ball, low, high, end, of=None if end.plan is None else less(end.plan))
     exact = end.exact
     if exact is None and end.ball.is_exact():
         place = Fraction(low)

@@ -44,6 +44,8 @@ def prepared(plan: Program) -> Prepared:
             # √(u²) is |u|, which tells more than a root at 0.
             inner = builder.steps[operands[0]].operands
             places.append(builder.step(Step("apply", inner, "abs")))
+        elif (undone := _undone(builder, step, operands)) is not None:
+            places.append(undone)
         elif entry is not None and entry.stepped and entry.plainer:
             places.append(_written_out(builder, entry, operands))
         else:
@@ -66,6 +68,26 @@ def prepared(plan: Program) -> Prepared:
         raise TooLarge
     steps = tuple(builder.steps)
     return Prepared(Program(plan.inputs, steps, result), guards, frozenset(varying))
+
+
+# An inverse of what it inverts, by the whole number of half turns that lie between.
+_UNDONE = {
+    ("arcsin", "sin"): "cos(180° floor(u/180° + 1/2)) (u - 180° floor(u/180° + 1/2))",
+    ("arccos", "cos"): "abs(u - 360° floor(u/360° + 1/2))",
+    ("arctan", "tan"): "u - 180° floor(u/180° + 1/2)",
+}
+
+
+def _undone(builder: Builder, step: Step, operands: tuple[int, ...]) -> int | None:
+    """arcsin(sin(u)) and the like, written with floor: which tells more than the arcsine at ±1."""
+    if step.operation != "apply" or not operands:
+        return None
+    inner = builder.steps[operands[0]]
+    text = _UNDONE.get((step.detail, inner.detail)) if inner.operation == "apply" else None
+    if text is None:
+        return None
+    found = builder.one(_parsed(text, ("u",)), {"u": inner.operands[0]})
+    return builder.step(Step("given", (found, operands[0])))
 
 
 def _is_square(step: Step) -> bool:

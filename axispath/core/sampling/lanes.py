@@ -2,13 +2,12 @@
 
 from __future__ import annotations
 
-from collections.abc import Hashable
-
 import numpy as np
 from numpy.typing import NDArray
 
 from axispath.core.arithmetic.interval import End
-from axispath.core.arithmetic.patience import OutOfTime, Patience, limited
+from axispath.core.arithmetic.patience import Patience, limited
+from axispath.core.memory import Memory
 from axispath.core.sampling.curve import Drawn, drawn
 from axispath.core.sampling.view import Frame
 from axispath.core.sheet.document import Document
@@ -16,37 +15,22 @@ from axispath.core.sheet.refused import EditRefused
 from axispath.core.sheet.resolve import ResolvedLane
 from axispath.core.sheet.samples import MOST, sample_amount
 
-SLOW = "seconds to draw"
 MOST_KEPT = 128
-_kept: dict[Hashable, Drawn] = {}
+_pictures: Memory[Drawn] = Memory(MOST_KEPT)
 NO_SAMPLES = np.empty((0, 2), dtype=np.float32)
 
 
 def drawn_lane(lane: ResolvedLane, frame: Frame, patience: Patience | None = None) -> Drawn:
     """A lane's curve on its domain; remembered, since most movements change few lanes.
 
-    Raises OutOfTime where it takes longer than ``patience``, and at once where it is known to.
+    Raises OutOfTime where it takes longer than ``patience``.
     """
     low, high = lane.ends
     start = _inside(low, np.inf) if low else -np.inf
     stop = _inside(high, -np.inf) if high else np.inf
     key = (lane.program, lane.unit, start, stop, frame)
-    known = _kept.get(key)
-    if known is not None:
-        return known
-    if patience is not None and lane.memory.get(SLOW, 0.0) > patience.seconds:
-        raise OutOfTime
-    before = patience.clock() if patience else 0.0
-    try:
-        with limited(patience):
-            found = drawn(lane.floats, lane.balls, frame, start, stop)
-    finally:
-        if patience is not None:
-            lane.memory[SLOW] = patience.clock() - before
-    _kept[key] = found
-    while len(_kept) > MOST_KEPT:
-        _kept.pop(next(iter(_kept)), None)
-    return found
+    with limited(patience):
+        return _pictures.found(key, lambda: drawn(lane.floats, lane.balls, frame, start, stop))
 
 
 def _inside(end: End, inwards: float) -> float:

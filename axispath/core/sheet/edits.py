@@ -15,7 +15,7 @@ from axispath.core import catalogue
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.language.errors import LanguageError
 from axispath.core.language.numbers import full_precision, listed
-from axispath.core.language.pasted import from_latex, is_latex
+from axispath.core.language.pasted import written
 from axispath.core.language.plain import plain
 from axispath.core.language.rename import renamed
 from axispath.core.language.statement import parse_expression, parse_statement
@@ -422,11 +422,10 @@ def _add(document: Document, edit: AddLane) -> Document:
 
 def _written(document: Document, lane: Lane, text: str, keep: bool) -> Document:
     """``lane`` with another line; a line that is not understood is refused, or kept as it is."""
-    if is_latex(text):
-        try:
-            text = from_latex(text)
-        except LanguageError as error:
-            raise _refused(error) from error
+    try:
+        text = written(text)
+    except LanguageError as error:
+        raise _refused(error) from error
     try:
         return _revise(document, lane, text)
     except EditRefused:
@@ -634,6 +633,7 @@ def _checked_end(document: Document, typed: str) -> str:
     if not text or text in ("∞", "-∞", "−∞"):
         return ""
     try:
+        text = written(text)
         parse_expression(text, scope_of(document.lanes))
     except LanguageError as error:
         raise _refused(error) from error

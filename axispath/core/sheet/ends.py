@@ -8,6 +8,7 @@ from axispath.core.arithmetic.interval import End
 from axispath.core.arithmetic.program import NotComputable
 from axispath.core.arithmetic.rationals import exact_registers
 from axispath.core.language.errors import LanguageError
+from axispath.core.language.pasted import written
 from axispath.core.language.statement import parse_expression
 from axispath.core.language.tree import free_names
 from axispath.core.sheet.document import Document
@@ -25,7 +26,7 @@ def typed_end(document: Document, text: str) -> End:
     sheet = resolve(document)
     definitions = sheet.lanes[0].definitions if sheet.lanes else {}
     try:
-        tree = parse_expression(text, scope_of(document.lanes))
+        tree = parse_expression(written(text), scope_of(document.lanes))
         unknown = [n.name for n in free_names(tree) if n.name not in definitions]
         if unknown:
             raise EditRefused(f"{unknown[0]} has no value here.")
@@ -33,7 +34,7 @@ def typed_end(document: Document, text: str) -> End:
         with precision(END_BITS):
             ball = constant_ball(plan, document.unit)
     except LanguageError as error:
-        raise EditRefused(error.message, error.start, error.end) from error
+        raise EditRefused(error.message, error.start, error.end, error.mend) from error
     except NotComputable as error:
         raise EditRefused(str(error)) from error
     if not ball.is_finite() or not abs(ball) <= FARTHEST:

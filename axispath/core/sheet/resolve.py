@@ -5,16 +5,16 @@ Order does not matter: names are collected from all lanes first.
 
 from __future__ import annotations
 
-from collections.abc import Hashable, Iterator
+from collections.abc import Iterator
 from dataclasses import dataclass, field
 from functools import cached_property, lru_cache
-from typing import Any
 
 from flint import arb
 
 from axispath.core import catalogue
 from axispath.core.arithmetic.balls import BallFunction, constant_ball, precision
 from axispath.core.arithmetic.build import program
+from axispath.core.arithmetic.derivative import derivative
 from axispath.core.arithmetic.floats import (
     FloatFunction,
     float_function,
@@ -39,9 +39,11 @@ from axispath.core.language.tree import (
     ValueStatement,
     free_names,
 )
+from axispath.core.memory import Memory
 from axispath.core.sheet.document import Document, Lane
 
 END_BITS = 200
+SLOW = "This takes too long to compute."
 
 
 @dataclass(frozen=True)
@@ -88,6 +90,14 @@ class ResolvedLane:
         return float_function(self.program, self.unit)
 
     @cached_property
+    def slopes(self) -> FloatFunction:
+        """The derivative by rule on float64 arrays. Raises NotComputable where there is none."""
+        assert isinstance(self.statement, FunctionStatement)
+        inputs = self.statement.parameters
+        slope = derivative(self.statement.body, inputs[0], self.definitions)
+        return float_function(program(slope, inputs, self.definitions, self.running), self.unit)
+
+    @cached_property
     def balls(self) -> BallFunction:
         """The formula on boxes, whatever its domain."""
         return BallFunction(self.program, self.unit)
@@ -109,11 +119,6 @@ class ResolvedLane:
         """The domain as written."""
         return getattr(self.statement, "domain", None)
 
-    @property
-    def memory(self) -> dict[Hashable, Any]:
-        """Results of work on this formula, whatever lane it stands in."""
-        return _memory(self.program, self.unit)
-
     @cached_property
     def ends(self) -> tuple[End | None, End | None]:
         """The ends of the written domain; None for an end that is not written."""
@@ -129,7 +134,7 @@ class ResolvedLane:
             plan = program(end, (), self.definitions)
             ball = constant_ball(plan, self.unit)
         exact = exact_registers(plan, self.unit)[plan.result]
-        return End(ball, closed, of_domain=True, exact=exact)
+        return End(ball, closed, of_domain=True, exact=exact, plan=plan)
 
 
 @dataclass(frozen=True)
@@ -150,18 +155,21 @@ class Sheet:
         return [lane for lane in self.lanes if lane.plottable and not lane.lane.hidden]
 
 
-@lru_cache(maxsize=512)
-def _memory(plan: Program, unit: AngleUnit) -> dict[Hashable, Any]:
-    """One memory to every formula; which, is told by the key alone."""
-    return {}
+_sheets: Memory[Sheet] = Memory(256)
 
 
 def resolve(document: Document) -> Sheet:
     """Read all lanes of a document. Never fails: errors stand in their lanes."""
-    return _resolve(document.lanes, document.unit)
+    key = (document.lanes, document.unit)
+    found = _sheets.get(key)
+    if found is None:
+        found = _resolve(*key)
+        # What was broken off for lack of time is not what the lines mean.
+        if not any(lane.error is not None and lane.error.message == SLOW for lane in found):
+            _sheets.keep(key, found)
+    return found
 
 
-@lru_cache(maxsize=256)
 def _resolve(lanes: tuple[Lane, ...], unit: AngleUnit) -> Sheet:
     names = _names(scope_of(lanes))
     statements: dict[str, Statement] = {}
@@ -350,7 +358,7 @@ def _checked(lane: ResolvedLane) -> ResolvedLane:
     except NotComputable as error:
         trouble = str(error)
     except OutOfTime:
-        trouble = "This takes too long to compute."
+        trouble = SLOW
     if trouble is None:
         return lane
     return ResolvedLane(lane.lane, lane.unit, lane.statement, LanguageError(trouble, *whole))

@@ -7,10 +7,12 @@ from dataclasses import dataclass
 from functools import cached_property
 
 from axispath.core.arithmetic.build import program
+from axispath.core.arithmetic.floats import float_value
 from axispath.core.arithmetic.program import Definition, NotComputable, Program
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.language.equation import parse_equation
 from axispath.core.language.errors import LanguageError
+from axispath.core.language.pasted import written
 from axispath.core.language.tree import (
     Call,
     Comparison,
@@ -71,6 +73,15 @@ class Question:
         operands = self.comparison.operands
         return tuple(Sum((left, Negation(right))) for left, right in itertools.pairwise(operands))
 
+    def heights(self, index: int, x: float) -> tuple[float, float]:
+        """The two sides of a sign at a number, in floats."""
+        left, right = self.sides[index : index + 2]
+        return float_value(left, self.unit, x), float_value(right, self.unit, x)
+
+    def difference_at(self, index: int, x: float) -> float:
+        """The difference of the two sides of a sign at a number, in floats."""
+        return float_value(self.differences[index], self.unit, x)
+
     def plan(self, tree: Expression) -> Program:
         """A tree as a program of the unknown, which hides a value of that name everywhere."""
         return program(tree, (self.unknown,), self.definitions, everywhere=True)
@@ -91,7 +102,10 @@ def ask(document: Document, text: str, unknown: str = "") -> Question:
     sheet = resolve(document)
     definitions = sheet.lanes[0].definitions if sheet.lanes else {}
     try:
-        comparison, pair = parse_equation(text, scope_of(document.lanes))
+        text = written(text)
+        # The unknown is known as a word, as the argument of a lane is.
+        scope = scope_of(document.lanes).with_values(("x", *([unknown] if unknown else [])))
+        comparison, pair = parse_equation(text, scope)
     except LanguageError as error:
         raise EditRefused(error.message, error.start, error.end, error.mend) from error
     free, sliders = _names(comparison, definitions, list(sheet))

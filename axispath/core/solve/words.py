@@ -10,16 +10,18 @@ from axispath.core.solve.answer import Answer
 from axispath.core.solve.question import Question
 from axispath.core.solve.sets import written
 
-MOST_NAMED = 3
+MOST_NAMED = 2
+WHOLE = "the whole line"
 WHY = {
-    Reason.BREAK: "what the sides do there could not be settled",
+    Reason.BREAK: "what the sides do there is unknown",
     Reason.CLOSE: "solutions there are too close together to be told apart",
-    Reason.BUDGET: "there is more to search than the time allowed",
+    Reason.BUDGET: "there is too much to search",
+    Reason.MANY: "one solution follows after the other",
 }
 
 
-def verdict(question: Question, found: Answer, digits: int) -> list[str]:
-    """The answer as a whole, then what is not settled."""
+def verdict(question: Question, found: Answer, digits: int, goes_on: bool = False) -> list[str]:
+    """The answer as a whole, then what is not settled, unless the search still ``goes_on``."""
     name = question.unknown
     where = interval(found.low, found.high, name, digits)
     told = []
@@ -31,7 +33,9 @@ def verdict(question: Question, found: Answer, digits: int) -> list[str]:
         told.append(f"True for every {name} where both sides are defined ({where}).")
     else:
         told.append(_equation(found, where, name, digits))
-    if found.open:
+    if goes_on:
+        told.append("Looking further …")
+    elif found.open:
         shown = [interval(item.low, item.high, name, digits) for item in found.open[:MOST_NAMED]]
         rest = len(found.open) - len(shown)
         more = f" and {rest} more stretches" if rest > 0 else ""
@@ -44,6 +48,8 @@ def verdict(question: Question, found: Answer, digits: int) -> list[str]:
 def _set(found: Answer, name: str, digits: int) -> str:
     assert found.solved is not None
     if not found.solved:
+        if not found.complete:
+            return f"No {name} that makes this true found so far."
         return f"No {name} makes this true."
     whole = written(found.solved, digits)
     if whole == f"({MINUS}∞, ∞)":
@@ -53,15 +59,17 @@ def _set(found: Answer, name: str, digits: int) -> str:
 
 def _equation(found: Answer, where: str, name: str, digits: int) -> str:
     count = len(found.solutions)
+    # An interval names the unknown already.
+    unknown = f" for {name}" if where == WHOLE else ""
     parts = []
     if found.always:
         parts.append(f"The sides are the same for every {name} in {written(found.always, digits)}.")
     if count:
         sure = "no more" if found.complete else "perhaps more"
         word = "solution" if count == 1 else "solutions"
-        parts.append(f"{count} {word} on {where}, {sure}.")
+        parts.append(f"{count} {word}{unknown} on {where}, {sure}.")
     elif not found.always:
-        none = "No solution" if found.complete else "No solution found so far"
+        none = f"No solution{unknown}" if found.complete else f"No solution{unknown} found so far"
         near = _miss(found, name, digits)
         parts.append(f"{none} on {where}{near}.")
     return " ".join(parts)
@@ -72,16 +80,22 @@ def _miss(found: Answer, name: str, digits: int) -> str:
     if miss is None:
         return ""
     if math.isinf(miss.x):
-        end = "∞" if miss.x > 0 else f"{MINUS}∞"
-        return f": the two sides come ever closer towards {end}, but never meet"
-    place, apart = decimal(miss.x, digits, 1e-12), decimal(miss.apart, digits)
-    return f": the two sides come closest at {name} = {place}, {apart} apart"
+        where = "towards ∞" if miss.x > 0 else f"towards {MINUS}∞"
+    else:
+        place = decimal(miss.x, digits, 1e-12)
+        where = f"at {name} = {place}" if miss.attained else f"towards {name} = {place}"
+    if not miss.apart:
+        return f": the two sides come ever closer {where}, but never meet"
+    apart = decimal(miss.apart, digits)
+    if miss.attained:
+        return f": the two sides come closest {where}, {apart} apart"
+    return f": the two sides come ever closer to being {apart} apart {where}"
 
 
 def interval(low: float, high: float, name: str, digits: int) -> str:
     """An interval as a chain, or the whole line."""
     if math.isinf(low) and math.isinf(high):
-        return "the whole line"
+        return WHOLE
     if math.isinf(low):
         return f"{name} ≤ {decimal(high, digits)}"
     if math.isinf(high):

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 
 from axispath.core.arithmetic.program import Definition, NotComputable
 from axispath.core.language.errors import LanguageError
+from axispath.core.language.pasted import written
 from axispath.core.language.statement import parse_expression
 from axispath.core.language.tree import Call, Expression, FunctionStatement, Name, free_names
 from axispath.core.sheet.document import Document, Lane, Table
@@ -46,7 +47,8 @@ def _head(document: Document, table: Table, text: str) -> Head:
     definitions = sheet.lanes[0].definitions if sheet.lanes else {}
     running = table.variable
     try:
-        tree = parse_expression(text, scope_of(document.lanes).with_values((running,)))
+        scope = scope_of(document.lanes).with_values((running,))
+        tree = parse_expression(written(text), scope)
     except LanguageError as error:
         return Head(text, None, error=error.message)
     missing = _missing(tree, running, definitions)

@@ -9,6 +9,7 @@ import numpy as np
 from flint import arb
 
 from axispath.core.arithmetic.balls import precision
+from axispath.core.arithmetic.program import NotComputable
 from axispath.core.catalogue.balls import OutsideDomain
 from axispath.core.language.numbers import MINUS, decimal, full_precision
 from axispath.core.path.area import Area, NoArea, area
@@ -56,7 +57,13 @@ def slope_at(lane: ResolvedLane, x: float) -> float:
             slope = lane.balls.taylor(arb(x), 2)[1]
         except OutsideDomain:
             return math.nan
-        return float(slope.mid()) if slope.is_finite() else math.nan
+    if slope.is_finite():
+        return float(slope.mid())
+    # Where enclosures see a border or a bend, the rules of calculus may know better.
+    try:
+        return float(lane.slopes(np.array([x]))[0])
+    except NotComputable:
+        return math.nan
 
 
 def tangent_words(found: Read, x: float, digits: int) -> str:

@@ -17,6 +17,7 @@ from axispath.core.sheet.resolve import resolve
 
 MAX_ROWS = 100_000
 MAX_LISTED = 5_000
+_EXACTLY = re.compile(r"-?\d{1,190}(?:\.\d{1,190})?(?:/\d{1,190})?")
 BETWEEN = 10  # stretches that a finer stretch is cut into
 
 
@@ -113,9 +114,12 @@ def _finer(rows: list[Fraction], table: Table) -> list[Fraction]:
         return rows
     found = set(rows)
     for start, stop in table.finer:
+        # As stretch() writes them: an exponent could stand for millions of digits.
+        if not (_EXACTLY.fullmatch(start) and _EXACTLY.fullmatch(stop)):
+            raise TableRefused("This stretch cannot be made finer.", "step")
         try:
             low, high = Fraction(start), Fraction(stop)
-        except (ValueError, ZeroDivisionError) as error:
+        except ZeroDivisionError as error:
             raise TableRefused("This stretch cannot be made finer.", "step") from error
         found |= {low + k * (high - low) / BETWEEN for k in range(BETWEEN + 1)}
     low, high = min(rows), max(rows)

@@ -81,32 +81,6 @@ export async function fetchFile(path, body) {
   return (await request("POST", path, body)).blob();
 }
 
-/** Runs one request at a time; of those that come meanwhile only the latest is run after it. */
-export class Latest {
-  constructor() {
-    this.busy = false;
-    /** @type {null | (() => Promise<void>)} */
-    this.next = null;
-  }
-
-  /** @param {() => Promise<void>} work */
-  async run(work) {
-    if (this.busy) {
-      this.next = work;
-      return;
-    }
-    this.busy = true;
-    try {
-      await work();
-    } finally {
-      this.busy = false;
-      const next = this.next;
-      this.next = null;
-      if (next) this.run(next);
-    }
-  }
-}
-
 /** @param {string} path @param {unknown} body @returns {Promise<string>} */
 export async function sendText(path, body) {
   return (await request("POST", path, body)).text();

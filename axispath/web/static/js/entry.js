@@ -1,8 +1,9 @@
 // @ts-check
 /** The entry: shows how a line is read while it is typed, completes names, offers signs. */
 
-import { Latest, Trouble, send } from "./api.js";
+import { Trouble, send } from "./api.js";
 import { render } from "./formulas.js";
+import { Queue } from "./queue.js";
 
 const MOST = 7;
 const SHORTEST = 2; // letters before names are offered
@@ -33,7 +34,7 @@ const SIGNS = [
  * @param {{name: string, signature: string, help: string}[]} words
  */
 export function entryParts(session, words) {
-  const previews = new Latest();
+  const previews = new Queue();
   const input = () => /** @type {HTMLInputElement} */ (document.getElementById("entry"));
 
   return {
@@ -41,6 +42,8 @@ export function entryParts(session, words) {
     readings: /** @type {{taken: string, other: string}[]} */ ([]),
     previewing: false,
     previewHint: "",
+    /** Whether what is shown was the reading of another line. */
+    previewFades: false,
     completions: /** @type {any[]} */ ([]),
     chosen: -1,
     palette: false,
@@ -53,6 +56,7 @@ export function entryParts(session, words) {
         this.clearPreview();
         return;
       }
+      this.previewFades = this.previewing;
       previews.run(async () => {
         try {
           const key = session().key;
@@ -60,11 +64,13 @@ export function entryParts(session, words) {
           if (this.entry === text) this.showPreview(found);
         } catch (trouble) {
           if (!(trouble instanceof Trouble)) throw trouble;
+          if (this.entry === text) this.clearPreview();
         }
       });
     },
     showPreview(/** @type {any} */ found) {
       this.previewing = true;
+      this.previewFades = false;
       this.readings = found.readings;
       this.previewHint = found.hint;
       const place = document.getElementById("preview");
@@ -106,6 +112,9 @@ export function entryParts(session, words) {
         .filter((entry) => entry.name.toLowerCase().startsWith(word) && entry.name.toLowerCase() !== word)
         .slice(0, MOST)
         .map((entry, index) => ({ ...entry, id: `completion-${index}`, index }));
+    },
+    get previewClass() {
+      return this.previewFades ? "is-fading" : "";
     },
     get completing() {
       return this.completions.length > 0;

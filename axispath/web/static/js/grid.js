@@ -1,8 +1,8 @@
 // @ts-check
 /** A table of many rows: only those in sight are on the page, the others are asked for as it scrolls. */
 
-import { Latest } from "./api.js";
 import { render } from "./formulas.js";
+import { Queue } from "./queue.js";
 
 const ROW = 27; // pixels, as in the style sheet
 const CHUNK = 160; // rows on the page
@@ -25,7 +25,7 @@ export class Grid {
   constructor(place, told) {
     this.place = place;
     this.told = told;
-    this.requests = new Latest();
+    this.requests = new Queue();
     /** @type {Chunk | null} */
     this.chunk = null;
     /** The place that is read, whose nearest row is selected. @type {number | null} */
@@ -34,21 +34,24 @@ export class Grid {
     place.addEventListener("click", (event) => this.clicked(event));
   }
 
-  /** Rows again, from where the table is scrolled to. */
+  /** Rows again, from where the table is scrolled to then. */
   refresh() {
-    this.load({ first: this.chunk?.first ?? 0, count: CHUNK });
+    return this.requests.run(() => this.fetch({ first: this.chunk?.first ?? 0, count: CHUNK }));
+  }
+
+  /** Other rows, asked for by hand. @param {object} wanted */
+  load(wanted) {
+    return this.requests.ask(() => this.fetch(wanted));
   }
 
   /** @param {object} wanted */
-  load(wanted) {
-    return this.requests.run(async () => {
-      const chunk = await this.told.ask(wanted);
-      if (!chunk) return;
-      this.chunk = chunk;
-      this.draw();
-      this.told.shown(chunk);
-      if ("near" in wanted && chunk.row !== null) this.reveal(chunk.row);
-    });
+  async fetch(wanted) {
+    const chunk = await this.told.ask(wanted);
+    if (!chunk) return;
+    this.chunk = chunk;
+    this.draw();
+    this.told.shown(chunk);
+    if ("near" in wanted && chunk.row !== null) this.reveal(chunk.row);
   }
 
   scrolled() {

@@ -9,7 +9,7 @@ import { read, write } from "./session.js";
 export class Landmarks {
   /**
    * @param {HTMLElement} page
-   * @param {{go: (x: number) => void, changed: () => void, longer: () => void, told: (text: string) => void,
+   * @param {{go: (x: number) => void, changed: () => void, told: (text: string) => void,
    *   wanted: () => object, key: () => string}} told
    */
   constructor(page, told) {
@@ -88,7 +88,6 @@ export class Landmarks {
     else if (act === "pin") this.pin(key);
     else if (act === "copy") this.copy(target.closest("[data-copy]")?.getAttribute("data-copy") ?? "", "Copied.");
     else if (act === "copy-all" || act === "csv") this.take(act);
-    else if (act === "longer") this.told.longer();
     else if (act === "unpin") this.clearPins();
     else if (key && !row?.classList.contains("detail")) this.select(key);
   }
@@ -167,9 +166,10 @@ export class Landmarks {
     }
   }
 
-  /** Ask for exact forms of what is shown. @param {object} wanted */
-  async askExact(wanted) {
+  /** Ask for exact forms of what is shown. @param {object} wanted @param {() => boolean} stands */
+  async askExact(wanted, stands) {
     const found = await send("POST", `/api/sheets/${this.told.key()}/exact`, wanted);
+    if (!stands()) return found;
     this.showExact(found.forms);
     for (const [lane, text] of Object.entries(found.asymptotes)) {
       const place = this.page.querySelector(`section[data-lane="${CSS.escape(lane)}"] [data-asymptotes]`);

@@ -2,6 +2,7 @@
 /** Where the plot looks: moving, zooming, framing, typed limits, and the views before and after. */
 
 import { Trouble, send } from "./api.js";
+import { Standing } from "./queue.js";
 import { equalled, sameView, short, zoomed } from "./view.js";
 
 const SAVE_VIEW = 400; // ms of rest after which a view is saved
@@ -24,6 +25,7 @@ export function lookingParts(at, start) {
   let looked = false;
   /** @type {ReturnType<typeof setTimeout> | undefined} */
   let timer;
+  const standing = new Standing();
 
   return {
     /** @type {Record<string, string>} */
@@ -35,6 +37,8 @@ export function lookingParts(at, start) {
 
     look(/** @type {import("./view.js").View} */ view, /** @type {"x" | "y"} */ lead = "x") {
       const { plot } = at();
+      standing.ask();
+      this.viewTrouble = "";
       looked = true;
       plot.view = { ...this.fitted(view, lead), chosen: true };
       this.showLimits();
@@ -134,11 +138,13 @@ export function lookingParts(at, start) {
     async frame(id) {
       const { session, edits } = at();
       const lane = typeof id === "string" ? id : "";
+      const stands = standing.ask();
       try {
         const view = await send("POST", `/api/sheets/${session.key}/frame`, { head: session.state.head, preview: edits(), lane });
-        this.jump(view, false);
+        if (stands()) this.jump(view, false);
       } catch (trouble) {
-        this.viewTrouble = told(trouble);
+        const words = told(trouble);
+        if (stands()) this.viewTrouble = words;
       }
     },
     zoomIn() {
@@ -154,8 +160,10 @@ export function lookingParts(at, start) {
     },
     async setLimits(/** @type {Event | undefined} */ event) {
       const { session, plot } = at();
+      const stands = standing.ask();
       try {
         const view = await send("POST", `/api/sheets/${session.key}/limits`, { head: session.state.head, ...this.limits });
+        if (!stands()) return;
         const typing = /** @type {HTMLElement | null} */ (document.activeElement);
         if (event?.type === "submit") typing?.blur();
         this.viewTrouble = "";
@@ -163,11 +171,14 @@ export function lookingParts(at, start) {
         this.showLimits();
         if (event?.type === "submit") typing?.focus();
       } catch (trouble) {
-        this.viewTrouble = told(trouble);
+        const words = told(trouble);
+        if (stands()) this.viewTrouble = words;
       }
     },
     showLimits() {
       const { plot } = at();
+      // Limits that could not be read stay to be mended.
+      if (this.viewTrouble) return;
       const { left, right, bottom, top } = plot.view;
       const stepX = 10 ** Math.floor(Math.log10((right - left) / 1000));
       const stepY = 10 ** Math.floor(Math.log10((top - bottom) / 1000));
@@ -180,7 +191,6 @@ export function lookingParts(at, start) {
       // An answer must not overwrite the field that is being typed in.
       const typing = document.activeElement?.id.replace("view-", "") ?? "";
       this.limits = typing in shown ? { ...shown, [typing]: this.limits[typing] } : shown;
-      this.viewTrouble = "";
     },
 
     get noPreviousView() {

@@ -1,7 +1,8 @@
 // @ts-check
 /** The Reading card: values at one x, differences to a second, tangent and area. */
 
-import { Latest, Trouble, send } from "./api.js";
+import { Trouble, send } from "./api.js";
+import { Queue, Standing, quietly } from "./queue.js";
 
 const REST = 120; // ms without movement after which an area is computed
 
@@ -11,7 +12,8 @@ const REST = 120; // ms without movement after which an area is computed
  *   edits: () => object[], sight: (x: number) => void, changed: () => void, put: (x: number) => void}} at
  */
 export function readingParts(at) {
-  const readings = new Latest();
+  const readings = new Queue();
+  const standing = new Standing();
   /** The reading that was put somewhere, to come back to when the pointer leaves. @type {number | null} */
   let placed = null;
   /** @type {ReturnType<typeof setTimeout> | undefined} */
@@ -21,6 +23,8 @@ export function readingParts(at) {
     readingText: "",
     readingRows: /** @type {any[]} */ ([]),
     readingTrouble: "",
+    /** What was typed and is not answered yet. */
+    readingAsked: "",
     hasReading: false,
     heldText: "",
     stepText: "",
@@ -35,7 +39,11 @@ export function readingParts(at) {
     /** @param {number} x @param {boolean} [put] */
     read(x, put = true) {
       const { plot, changed } = at();
-      if (put) placed = x;
+      if (put) {
+        placed = x;
+        standing.ask();
+        this.readingTrouble = "";
+      }
       if (put) at().put(x);
       plot.reading = x;
       if (plot.area && plot.held !== null) plot.area = { ...plot.area, low: Math.min(x, plot.held), high: Math.max(x, plot.held) };
@@ -46,33 +54,52 @@ export function readingParts(at) {
     },
     /** The pointer has left: back to where the reading was put. */
     readingLeft() {
-      if (placed !== null && placed !== at().plot.reading) this.read(placed);
+      if (placed !== null && placed !== at().plot.reading) this.read(placed, false);
     },
     readAgain() {
       const x = at().plot.reading;
       if (x !== null) this.read(x, false);
     },
     readTyped() {
-      if (this.readingText.trim()) this.askReading({ typed: this.readingText });
+      const typed = this.readingText;
+      // Enter and leaving the field both ask; the same is asked once.
+      if (!typed.trim() || typed === this.readingAsked) return;
+      this.readingAsked = typed;
+      this.readingTrouble = "";
+      const stands = standing.ask();
+      readings.ask(async () => {
+        try {
+          const found = await this.fetchReading({ typed });
+          if (!stands()) return;
+          this.readingAsked = "";
+          this.placeTyped(found.x);
+        } catch (trouble) {
+          if (!(trouble instanceof Trouble)) throw trouble;
+          if (!stands()) return;
+          this.readingAsked = "";
+          this.readingTrouble = trouble.message;
+        }
+      });
+    },
+    typeReading() {
+      this.readingTrouble = "";
     },
     areaWanted() {
       return this.areaOn && this.readLane ? { area: this.readLane, against: this.areaAgainst } : {};
     },
-    /** @param {{x?: number | null, typed?: string, area?: string, against?: string}} wanted */
+    /** The values at a place, as it moves. @param {{x?: number | null, area?: string, against?: string}} wanted */
     askReading(wanted) {
+      readings.run(() =>
+        quietly(async () => {
+          this.showReading(await this.fetchReading(wanted), "area" in wanted);
+        }),
+      );
+    },
+    /** @param {object} wanted @returns {Promise<any>} */
+    fetchReading(wanted) {
       const { session, plot, edits } = at();
-      readings.run(async () => {
-        const body = { ...wanted, held: plot.held, tangent: this.tangentOn ? this.readLane : "" };
-        try {
-          const found = await send("POST", `/api/sheets/${session.key}/reading`, { head: session.state.head, preview: edits(), ...body });
-          this.readingTrouble = "";
-          this.showReading(found, "area" in wanted);
-          if (wanted.typed) this.placeTyped(found.x);
-        } catch (trouble) {
-          if (!(trouble instanceof Trouble)) throw trouble;
-          if (wanted.typed) this.readingTrouble = trouble.message;
-        }
-      });
+      const body = { held: plot.held, tangent: this.tangentOn ? this.readLane : "", ...wanted };
+      return send("POST", `/api/sheets/${session.key}/reading`, { head: session.state.head, preview: edits(), ...body });
     },
     /** @param {number} x */
     placeTyped(x) {
@@ -83,7 +110,9 @@ export function readingParts(at) {
     showReading(found, withArea) {
       const { plot } = at();
       this.hasReading = true;
-      if (document.activeElement?.id !== "reading-x") this.readingText = found.shown;
+      // What a person typed stays until it is answered, and while it could not be read.
+      const typing = document.activeElement?.id === "reading-x" || this.readingAsked || this.readingTrouble;
+      if (!typing) this.readingText = found.shown;
       this.heldText = found.held ?? "";
       this.stepText = found.step ?? "";
       this.readingRows = found.rows.map((/** @type {any} */ row) => ({ ...row, label: `${row.name}(x)`, hasSlope: row.y !== null, tone: `t${row.colour} k-${row.id}` }));

@@ -9,8 +9,13 @@
 import { Trouble, send } from "./api.js";
 
 const RETRY = 1500;
+const GONE = 120_000; // ms after which a page that was not heard of is taken to be gone
 
-/** @typedef {{edits: object[]} | {step: "undo" | "redo"}} Change */
+/**
+ * A change has a name, so that it is carried out once although it may be sent again; `byItself` is
+ * one that nobody made by hand.
+ * @typedef {({edits: object[], byItself?: boolean} | {step: "undo" | "redo"}) & {name?: string}} Change
+ */
 
 export class Session {
   /**
@@ -27,8 +32,15 @@ export class Session {
     this.sending = false;
     this.offline = false;
     this.conflict = false;
+    this.left = false;
+    /** The name of the branch that is being made. @type {string | undefined} */
+    this.branching = undefined;
     /** A view that the server does not know yet. @type {null | object} */
     this.view = null;
+    /** What waits is kept under a name of this very page: no other writes there. */
+    this.page = randomName();
+    /** What pages that are gone left waiting, and how it was kept. @type {Map<string, string>} */
+    this.adopted = new Map();
     this.recall();
   }
 
@@ -42,24 +54,46 @@ export class Session {
   }
 
   get storageName() {
-    return `axispath waiting ${this.key}`;
+    return `${waitingOf(this.key)}${this.page}`;
   }
 
+  /** What other pages of this sheet left waiting: they may be gone, and a change is carried out once only. */
   recall() {
-    const kept = read(this.storageName);
-    if (!kept?.waiting?.length) return;
-    this.waiting = kept.waiting;
-    this.base = kept.base;
+    for (const [name, text] of stored(waitingOf(this.key))) {
+      const kept = parsed(text);
+      if (!kept?.waiting?.length) continue;
+      // A new sheet is another one in every page, so that only what was left behind is taken over.
+      if (!this.stored && !kept.left && Date.now() - kept.at < GONE) continue;
+      this.adopted.set(name, text);
+      const known = new Set(this.waiting.map((change) => change.name));
+      this.waiting.push(...kept.waiting.filter((/** @type {Change} */ change) => !change.name || !known.has(change.name)));
+      this.base = Math.min(this.base, kept.base);
+    }
+    if (this.waiting.length) this.keep();
   }
 
   keep() {
-    if (this.waiting.length) write(this.storageName, { base: this.base, waiting: this.waiting });
-    else write(this.storageName, null);
+    if (this.waiting.length) {
+      write(this.storageName, { base: this.base, waiting: this.waiting, at: Date.now(), left: this.left });
+      return;
+    }
+    write(this.storageName, null);
+    // Nothing is left of what was taken over, unless its page has gone on since.
+    for (const [name, text] of stored(waitingOf(this.key))) {
+      if (this.adopted.get(name) === text) write(name, null);
+    }
+    this.adopted.clear();
+  }
+
+  /** The page goes, or comes back. @param {boolean} left */
+  leave(left) {
+    this.left = left;
+    if (this.waiting.length) this.keep();
   }
 
   /** @param {Change} change */
   change(change) {
-    this.waiting.push(change);
+    this.waiting.push({ ...change, name: randomName() });
     this.keep();
     this.flush();
   }
@@ -78,6 +112,7 @@ export class Session {
       if (!(trouble instanceof Trouble)) throw trouble;
       if (trouble.passing) {
         this.offline = true;
+        this.keep();
         setTimeout(() => this.flush(), RETRY);
       } else if (trouble.kind === "conflict") {
         this.conflict = true;
@@ -94,12 +129,13 @@ export class Session {
 
   /** @param {Change} change */
   sendOne(change) {
-    if ("step" in change) return send("POST", `/api/sheets/${this.key}/${change.step}`, { base: this.base });
+    const named = change.name ? { change: change.name } : {};
+    if ("step" in change) return send("POST", `/api/sheets/${this.key}/${change.step}`, { base: this.base, ...named });
     if (this.stored) {
-      return send("POST", `/api/sheets/${this.key}/edits`, { base: this.base, edits: change.edits });
+      return send("POST", `/api/sheets/${this.key}/edits`, { base: this.base, edits: change.edits, ...named });
     }
     const view = this.view ?? this.state.view;
-    return send("POST", "/api/sheets", { source: this.key, edits: change.edits, view });
+    return send("POST", "/api/sheets", { source: this.key, edits: change.edits, view, ...named });
   }
 
   /** The change at the head of the queue is done with. */
@@ -112,7 +148,8 @@ export class Session {
   accept(state, change) {
     const before = this.key;
     if (before !== state.id) {
-      write(this.storageName, null);
+      for (const name of [this.storageName, ...this.adopted.keys()]) write(name, null);
+      this.adopted.clear();
       write(`axispath draft ${before}`, null);
       history.replaceState(null, "", `/sheet/${state.id}`);
     }
@@ -125,7 +162,7 @@ export class Session {
   /** After a conflict: the waiting changes become a sheet of their own. */
   async keepAsCopy() {
     const edits = this.waiting.flatMap((change) => ("edits" in change ? change.edits : []));
-    const body = { base: this.base, edits };
+    const body = { base: this.base, edits, change: (this.branching ??= randomName()) };
     const state = edits.length
       ? await send("POST", `/api/sheets/${this.key}/branch`, body)
       : await send("GET", `/api/sheets/${this.key}`);
@@ -160,10 +197,38 @@ export class Session {
   }
 }
 
+/** @param {string} key */
+const waitingOf = (key) => `axispath waiting ${key} `;
+
+/** A name that nobody else makes up. */
+function randomName() {
+  const bytes = crypto.getRandomValues(new Uint8Array(16));
+  return [...bytes].map((byte) => byte.toString(16).padStart(2, "0")).join("");
+}
+
+/** What the browser keeps under names with a beginning. @param {string} beginning @returns {[string, string][]} */
+function stored(beginning) {
+  try {
+    const names = Object.keys(localStorage).filter((name) => name.startsWith(beginning));
+    return names.map((name) => [name, localStorage.getItem(name) ?? ""]);
+  } catch {
+    return [];
+  }
+}
+
+/** @param {string} text */
+function parsed(text) {
+  try {
+    return JSON.parse(text);
+  } catch {
+    return null;
+  }
+}
+
 /** @param {string} name */
 export function read(name) {
   try {
-    return JSON.parse(localStorage.getItem(name) ?? "null");
+    return parsed(localStorage.getItem(name) ?? "null");
   } catch {
     return null;
   }

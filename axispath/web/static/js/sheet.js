@@ -1,7 +1,7 @@
 // @ts-check
 /** One open sheet: puts session, plot, strips, lanes and desk together behind the page. */
 
-import { Latest, Trouble, fetchPicture, send } from "./api.js";
+import { Trouble, fetchPicture, send } from "./api.js";
 import { entryParts, joined } from "./entry.js";
 import { listen } from "./gestures.js";
 import { Landmarks } from "./landmarks.js";
@@ -10,6 +10,7 @@ import { looksParts } from "./looks.js";
 import { markAt } from "./marks.js";
 import { lookingParts } from "./looking.js";
 import { Plot } from "./plot.js";
+import { FURTHER, LATE, MOST_ASKED, Queue, Standing, quietly } from "./queue.js";
 import { readingParts } from "./reading.js";
 import { Session, read, write } from "./session.js";
 import { Sliders } from "./sliders.js";
@@ -25,7 +26,6 @@ const REST = 110; // ms without movement after which a path is asked for
 const EXACT = 220; // and exact forms, which may take longer
 const FOLLOW = 90; // between two landmark scans while something moves
 const LISTS = 450; // and between two lists of them, and tables
-const LATE = 1500; // until they are asked for again
 const PAGES = ["landmarks", "values", "solve"];
 
 /** The Alpine component of the sheet page. */
@@ -39,10 +39,13 @@ export function sheet() {
   /** @type {Sliders} */ let sliders;
   /** @type {Trails} */ let trails;
   /** This component as Alpine watches it. @type {any} */ let page;
-  const pictures = new Latest();
-  const paths = new Latest();
-  const exacts = new Latest();
-  const slows = new Latest();
+  const pictures = new Queue();
+  const paths = new Queue();
+  const exacts = new Queue();
+  const slows = new Queue();
+  const looked = new Standing();
+  /** Whether what is shown was searched further, so that copies and files hold all of it. */
+  let lookedFurther = false;
   /** @type {Record<string, ReturnType<typeof setTimeout>>} */
   const timers = {};
   /** @type {Record<string, () => unknown>} */
@@ -83,6 +86,9 @@ export function sheet() {
     troubleAt: "",
     troubleAfter: "",
     troubleMend: "",
+    refusedLine: "",
+    /** Whether the refused line went back into the entry, where no other was begun since. */
+    refusedHere: false,
     message: "",
     question: "",
     conflict: false,
@@ -169,11 +175,10 @@ export function sheet() {
       found = new Landmarks(byId("landmarks"), {
         go: (x) => this.readInSight(x),
         changed: () => this.redraw(),
-        longer: () => this.askPath({ longer: true }),
         told: (text) => {
           this.message = text;
         },
-        wanted: () => this.search(),
+        wanted: () => this.search({ longer: lookedFurther }),
         key: () => session.key,
       });
       const left = read(this.memory()) ?? {};
@@ -198,7 +203,11 @@ export function sheet() {
       byId("solve-page").addEventListener("click", (event) => this.pickSolution(event));
       document.addEventListener("keydown", (event) => this.shortcut(event));
       // What was moved a moment ago is kept when the page goes, and sent when it comes back.
-      window.addEventListener("pagehide", () => sliders.keepNow());
+      window.addEventListener("pagehide", () => {
+        sliders.keepNow();
+        session.leave(true);
+      });
+      window.addEventListener("pageshow", () => session.leave(false));
       this.showGround(start.ground);
       this.showLimits();
       this.showStatus();
@@ -221,9 +230,9 @@ export function sheet() {
     add() {
       this.send(false);
     },
-    /** Put a line on the sheet although it is not understood. */
+    /** Put the refused line on the sheet although it is not understood. */
     keepLine() {
-      this.send(true);
+      this.again(this.refusedLine, true);
     },
     send(/** @type {boolean} */ keep) {
       session.change({ edits: [{ do: "add lane", text: this.entry, keep }] });
@@ -232,8 +241,16 @@ export function sheet() {
       this.clearPreview();
       this.clearTrouble();
     },
+    /** Another try with a refused line; what was typed since stays in the entry. */
+    again(/** @type {string} */ text, /** @type {boolean} */ keep) {
+      const typed = this.refusedHere ? "" : this.entry;
+      this.entry = text;
+      this.send(keep);
+      this.entry = typed;
+      write(this.draftName(), typed || null);
+    },
     entryTyped() {
-      if (this.trouble) this.clearTrouble();
+      if (this.trouble && this.refusedHere) this.clearTrouble();
       write(this.draftName(), this.entry || null);
       this.askPreview();
       this.complete();
@@ -244,8 +261,12 @@ export function sheet() {
       this.troubleMend = "";
     },
     mend() {
-      this.entry = this.troubleMend;
-      this.clearTrouble();
+      if (this.refusedHere) {
+        this.entry = this.troubleMend;
+        this.clearTrouble();
+      } else {
+        this.again(this.troubleMend, false);
+      }
       byId("entry").focus();
     },
     rename(/** @type {Event} */ event) {
@@ -303,7 +324,8 @@ export function sheet() {
       preview = sliders.edits();
       this.answerView(state.view, Boolean(stepped));
       this.remember();
-      this.message = state.told || "";
+      // What was told of a change made by hand stays, whatever is kept by itself behind it.
+      if (state.told || !change?.byItself) this.message = state.told || "";
       this.askAboutDegrees(state.question);
       this.refresh();
     },
@@ -325,9 +347,13 @@ export function sheet() {
       if (edit.do === "set ground") this.groundRefused(trouble.message);
       const { start: from = 0, end = 0, mend = null } = trouble.body;
       if (edit.do === "add lane") {
-        if (!this.entry) this.entry = edit.text;
+        this.refusedLine = edit.text;
+        this.refusedHere = !this.entry || this.entry === edit.text;
+        if (this.refusedHere) {
+          this.entry = edit.text;
+          this.clearPreview();
+        }
         write(this.draftName(), this.entry);
-        this.clearPreview();
         this.trouble = true;
         this.troubleText = trouble.message;
         this.troubleMend = mend ?? "";
@@ -336,7 +362,7 @@ export function sheet() {
         this.troubleAt = shown(edit.text.slice(from, end));
         this.troubleAfter = shown(edit.text.slice(end));
         const entry = /** @type {HTMLInputElement} */ (byId("entry"));
-        requestAnimationFrame(() => end > from && document.activeElement === entry && entry.setSelectionRange(from, end));
+        requestAnimationFrame(() => end > from && entry.value === edit.text && document.activeElement === entry && entry.setSelectionRange(from, end));
       } else if (!lanes.refuse(edit.id, edit.do, trouble.message, [from, end], mend)) {
         this.message = trouble.message;
         if (edit.do === "rename") /** @type {HTMLInputElement} */ (byId("sheet-name")).value = session.state.name;
@@ -378,7 +404,8 @@ export function sheet() {
         this.waitingText = `The server cannot save just now. ${changes} waiting and will be saved as soon as it can${lines.length ? `: ${lines.join("; ")}` : ""}.`;
       } else {
         this.waitingText = "";
-        this.status = count ? "saving…" : session.stored ? "saved" : "not changed yet";
+        const going = session.conflict ? "not saved" : "saving…";
+        this.status = count ? going : session.stored ? "saved" : "not changed yet";
       }
     },
 
@@ -390,7 +417,7 @@ export function sheet() {
       this.askPicture();
       later("path", REST, () => {
         this.askPath();
-        if (!this.solveLow || !this.solveHigh) this.solveAgain();
+        this.solveInView();
       });
       if (trails.states.length) later("trails", REST, () => trails.ask());
     },
@@ -499,26 +526,44 @@ export function sheet() {
     search(more = {}) {
       return { head: session.state.head, view: plot.view, preview, ...this.only, ...more };
     },
-    /** @param {{longer?: boolean, moving?: boolean, page?: boolean}} [how] */
+    /** @param {{moving?: boolean, page?: boolean}} [how] */
     askPath(how = {}) {
+      // Whatever is asked now, what was to be searched further is another question.
+      const stands = looked.ask();
+      clearTimeout(timers.further);
       const asked = paths.run(async () => {
         try {
-          this.showPaths(await send("POST", `/api/sheets/${session.key}/path`, this.search(how)));
+          const path = await send("POST", `/api/sheets/${session.key}/path`, this.search(how));
+          lookedFurther = false;
+          this.showPaths(path);
           this.onlyTrouble = "";
+          if (path.goesOn && stands()) later("further", FURTHER, () => this.searchFurther(stands));
         } catch (trouble) {
           if (!(trouble instanceof Trouble)) throw trouble;
           if (trouble.kind === "refused") this.onlyTrouble = trouble.message;
         }
       });
-      if (!how.moving) later("exact", EXACT, () => this.askExact());
+      if (!how.moving) later("exact", EXACT, () => this.askExact({}, stands));
       return asked;
     },
-    /** Exact forms; asked again where they were not ready in time. @param {number} [again] */
-    askExact(again = 2) {
+    /** What is still open, while nothing else is asked. @param {() => boolean} stands */
+    searchFurther(stands) {
+      const longer = { longer: true };
+      return quietly(async () => {
+        const path = await send("POST", `/api/sheets/${session.key}/path`, this.search(longer));
+        if (!stands()) return;
+        lookedFurther = true;
+        this.showPaths(path);
+        later("exact", EXACT, () => this.askExact(longer, stands));
+      });
+    },
+    /** Exact forms; asked again while some are still being found. @param {object} how @param {() => boolean} stands @param {number} [again] */
+    askExact(how, stands, again = MOST_ASKED) {
       exacts.run(() =>
         quietly(async () => {
-          const told = await found.askExact(this.search());
-          if (told.late && again) later("exact", LATE, () => this.askExact(again - 1));
+          if (!stands()) return;
+          const told = await found.askExact(this.search(how), stands);
+          if (told.late && again && stands()) later("exact", LATE, () => this.askExact(how, stands, again - 1));
         }),
       );
     },
@@ -756,13 +801,3 @@ function heldPart() {
 
 /** @param {any} change */
 const setsTable = (change) => change.edits?.some((/** @type {any} */ edit) => edit.do === "set table");
-
-/** Pictures, paths and readings are asked for again with the next movement; a failure waits for it. @param {() => Promise<void>} work */
-async function quietly(work) {
-  try {
-    await work();
-  } catch (trouble) {
-    if (!(trouble instanceof Trouble)) throw trouble;
-  }
-}
-

@@ -1,8 +1,9 @@
 // @ts-check
 /** The Solve page of the desk: an equation, its solutions on the plot, and methods step by step. */
 
-import { Latest, Trouble, send } from "./api.js";
+import { Trouble, send } from "./api.js";
 import { render } from "./formulas.js";
+import { FURTHER, LATE, MOST_ASKED, Queue, Standing, quietly } from "./queue.js";
 
 const EXACT = 150; // ms after an answer until exact forms are asked for
 const STRIDE = 650; // ms between steps that play
@@ -15,13 +16,23 @@ const TWO_STARTS = ["bisection", "secant"];
  * @param {any[]} start
  */
 export function solveParts(at, start) {
-  const requests = new Latest();
+  const requests = new Queue();
+  const standing = new Standing();
+  /** Told of every answer shown, so that what comes later for another one is dropped. */
+  const showing = new Standing();
+  const watching = new Standing();
+  /** The equation as it was asked last. @type {{text: string, unknown: string, low: string, high: string} | null} */
+  let asked = null;
   /** The sides as lanes to be tried out, and what a method works on. @type {{edits: any[], lanes: any[]}} */
   let sides = { edits: [], lanes: [] };
   /** @type {{edits: any[], lanes: any[], strokes: any[], places: number[]} | null} */
   let watched = null;
-  /** @type {ReturnType<typeof setTimeout> | undefined} */
-  let later;
+  /** @type {Record<string, ReturnType<typeof setTimeout>>} */
+  const timers = {};
+  const later = (/** @type {string} */ name, /** @type {number} */ wait, /** @type {() => void} */ work) => {
+    clearTimeout(timers[name]);
+    timers[name] = setTimeout(work, wait);
+  };
 
   return {
     equation: "",
@@ -34,7 +45,7 @@ export function solveParts(at, start) {
     solved: false,
     solvable: false,
     canKeepSides: false,
-    canSolveLonger: false,
+    solving: false,
     equations: start,
     method: "newton",
     methodStart: "",
@@ -59,83 +70,98 @@ export function solveParts(at, start) {
 
     solve() {
       this.unknown = "";
-      this.runEquation(true);
+      this.askEquation();
     },
     /** @param {string} name */
     chooseUnknown(name) {
       this.unknown = name;
-      this.runEquation(true);
-    },
-    solveLonger() {
-      this.runEquation(false, { longer: true });
+      this.askEquation();
     },
     wholeLine() {
       this.solveLow = "−∞";
       this.solveHigh = "∞";
-      if (this.equation.trim()) this.runEquation(true);
+      if (this.equation.trim()) this.askEquation();
     },
     inView() {
       this.solveLow = "";
       this.solveHigh = "";
-      if (this.equation.trim()) this.runEquation(true);
+      if (this.equation.trim()) this.askEquation();
     },
     setSolveInterval() {
-      if (this.equation.trim()) this.runEquation(true);
+      if (this.equation.trim()) this.askEquation();
     },
-    /** Solved again because something it depends on has changed. */
+    /** Asked again because something it depends on has changed; what could not be answered may be answered now. */
     solveAgain() {
-      if (this.solved) this.runEquation(false);
+      const question = asked;
+      if (!question) return;
+      const stands = standing.follow();
+      requests.run(() => this.solveOne(question, stands, false));
     },
-    wanted() {
+    /** The view is another, which matters where an end is left to it. */
+    solveInView() {
+      if (asked && (this.solved || this.solving) && (!asked.low || !asked.high)) this.solveAgain();
+    },
+    /** What a question is asked of. */
+    solveGround() {
       const { session, plot, edits } = at();
-      return {
-        head: session.state.head,
-        preview: edits(),
-        view: plot.view,
-        text: this.equation,
-        unknown: this.unknown,
-        low: this.solveLow,
-        high: this.solveHigh,
-      };
+      return { head: session.state.head, preview: edits(), view: plot.view };
     },
-    /** @param {boolean} keep whether it goes into the history @param {object} [more] */
-    runEquation(keep, more = {}) {
+    /** The equation as it is typed now becomes the question. */
+    askEquation() {
       if (!this.equation.trim()) {
         this.solveTrouble = "Type an equation or an inequality first, such as cos x = x.";
         return;
       }
-      requests.run(async () => {
-        const { session } = at();
-        const wanted = { ...this.wanted(), ...more };
-        try {
-          const found = await send("POST", `/api/sheets/${session.key}/solve`, wanted);
-          if (wanted.text !== this.equation) return;
-          this.solveTrouble = found.message ?? "";
-          this.solveMend = "";
-          this.unknownChoices = found.choices ?? [];
-          if (found.choices) {
-            this.showNothing();
-            return;
-          }
-          this.showSolutions(found);
-          if (keep) this.keepEquation(wanted);
-          clearTimeout(later);
-          later = setTimeout(() => this.askExactSolutions(wanted), EXACT);
-        } catch (trouble) {
-          if (!(trouble instanceof Trouble)) throw trouble;
-          this.solveTrouble = trouble.message;
-          this.solveMend = trouble.body.mend ?? "";
-          this.unknownChoices = [];
-          if (trouble.kind === "refused") this.showNothing();
-        }
+      const question = { text: this.equation, unknown: this.unknown, low: this.solveLow, high: this.solveHigh };
+      asked = question;
+      this.solving = true;
+      this.solveTrouble = "";
+      this.solveMend = "";
+      this.unknownChoices = [];
+      const stands = standing.ask();
+      requests.ask(() => this.solveOne(question, stands, true));
+    },
+    /**
+     * @param {NonNullable<typeof asked>} question @param {() => boolean} stands
+     * @param {boolean} keep whether it goes into the history
+     */
+    async solveOne(question, stands, keep) {
+      const { session } = at();
+      clearTimeout(timers.further);
+      try {
+        const found = await send("POST", `/api/sheets/${session.key}/solve`, { ...this.solveGround(), ...question });
+        if (keep && !found.choices) this.keepEquation(question);
+        if (!stands()) return;
+        this.solving = false;
+        this.solveTrouble = found.message ?? "";
+        this.solveMend = "";
+        this.unknownChoices = found.choices ?? [];
+        if (found.choices) this.showNothing();
+        else this.showSolutions(found, question);
+      } catch (trouble) {
+        if (!(trouble instanceof Trouble)) throw trouble;
+        if (!stands()) return;
+        this.solving = false;
+        this.solveTrouble = trouble.message;
+        this.solveMend = trouble.body.mend ?? "";
+        this.unknownChoices = [];
+        if (trouble.kind === "refused") this.showNothing();
+      }
+    },
+    /** What is still open is searched on, beside all other questions. @param {NonNullable<typeof asked>} question @param {() => boolean} stands */
+    solveFurther(question, stands) {
+      const { session } = at();
+      return quietly(async () => {
+        const found = await send("POST", `/api/sheets/${session.key}/solve`, { ...this.solveGround(), ...question, longer: true });
+        if (stands()) this.showSolutions(found, question, true);
       });
     },
     useSolveMend() {
       this.equation = this.solveMend;
       this.solve();
     },
-    /** @param {any} found */
-    showSolutions(found) {
+    /** @param {any} found @param {NonNullable<typeof asked>} question @param {boolean} [longer] */
+    showSolutions(found, question, longer = false) {
       const { plot, changed } = at();
       this.solved = true;
       this.solvable = found.isEquation;
@@ -145,15 +171,18 @@ export function solveParts(at, start) {
       plot.solutions = found.marks;
       plot.solved = found.solved;
       this.canKeepSides = found.edits.length > 0;
-      this.canSolveLonger = found.longer;
       const formula = byId("solve-formula");
       formula.replaceChildren();
       render(found.latex, formula);
       byId("solutions").innerHTML = found.html;
+      const stands = showing.ask();
+      later("exact", EXACT, () => this.askExactSolutions({ ...question, longer }, stands));
+      if (found.goesOn) later("further", FURTHER, () => this.solveFurther(question, stands));
       changed();
     },
     showNothing() {
       const { plot, changed } = at();
+      showing.ask();
       this.solved = false;
       this.forgetTemporary();
       plot.strokes = [];
@@ -167,18 +196,20 @@ export function solveParts(at, start) {
       changed();
     },
     clearSolutions() {
+      asked = null;
+      standing.ask();
+      this.solving = false;
       this.equation = "";
       this.solveTrouble = "";
       this.unknownChoices = [];
       this.showNothing();
     },
-    /** @param {any} wanted */
-    keepEquation(wanted) {
+    /** @param {NonNullable<typeof asked>} equation */
+    keepEquation(equation) {
       const { session } = at();
-      const equation = { text: wanted.text, unknown: wanted.unknown, low: wanted.low, high: wanted.high };
       const first = session.state.equations?.[0];
       if (first && JSON.stringify(first) === JSON.stringify(equation)) return;
-      session.change({ edits: [{ do: "keep equation", equation }] });
+      session.change({ edits: [{ do: "keep equation", equation }], byItself: true });
     },
     /** @param {any} equation */
     useEquation(equation) {
@@ -186,18 +217,19 @@ export function solveParts(at, start) {
       this.unknown = equation.unknown;
       this.solveLow = equation.low;
       this.solveHigh = equation.high;
-      this.runEquation(true);
+      this.askEquation();
     },
     /** @param {any} equation */
     forgetEquation(equation) {
       at().session.change({ edits: [{ do: "forget equation", text: equation.text }] });
     },
-    /** @param {any} wanted @param {number} [again] */
-    async askExactSolutions(wanted, again = 2) {
+    /** @param {object} wanted @param {() => boolean} stands @param {number} [again] */
+    async askExactSolutions(wanted, stands, again = MOST_ASKED) {
+      if (!stands()) return;
       try {
         const { session } = at();
-        const found = await send("POST", `/api/sheets/${session.key}/solve/exact`, wanted);
-        if (wanted.text !== this.equation || !this.solved) return;
+        const found = await send("POST", `/api/sheets/${session.key}/solve/exact`, { ...this.solveGround(), ...wanted });
+        if (!stands()) return;
         for (const [key, form] of Object.entries(found.forms)) {
           const row = byId("solutions").querySelector(`[data-solution="${key}"]`);
           for (const name of ["x", "y"]) {
@@ -213,8 +245,11 @@ export function solveParts(at, start) {
         if (general && told) {
           general.textContent = told;
           general.hidden = false;
+          // What goes on without an end is told by the general solution.
+          const endless = /** @type {HTMLElement | null} */ (byId("solutions").querySelector("[data-endless]"));
+          if (endless) endless.hidden = true;
         }
-        if (found.late && again) setTimeout(() => this.askExactSolutions(wanted, again - 1), 1500);
+        if (found.late && again) later("exact", LATE, () => this.askExactSolutions(wanted, stands, again - 1));
       } catch (trouble) {
         if (!(trouble instanceof Trouble)) throw trouble;
       }
@@ -241,9 +276,12 @@ export function solveParts(at, start) {
       const { session, changed } = at();
       this.methodTrouble = "";
       this.methodPlaying = false;
+      const stands = watching.ask();
+      const shown = showing.follow();
       try {
-        const body = { ...this.wanted(), method: this.method, start: this.methodStart, second: this.methodSecond };
+        const body = { ...this.solveGround(), ...asked, method: this.method, start: this.methodStart, second: this.methodSecond };
         const found = await send("POST", `/api/sheets/${session.key}/method`, body);
+        if (!stands() || !shown()) return;
         watched = found;
         byId("iterates").innerHTML = found.html;
         this.methodSteps = found.strokes.length;
@@ -251,6 +289,7 @@ export function solveParts(at, start) {
         changed();
       } catch (trouble) {
         if (!(trouble instanceof Trouble)) throw trouble;
+        if (!stands()) return;
         this.methodTrouble = trouble.message;
         this.stopWatching();
       }
@@ -297,6 +336,10 @@ export function solveParts(at, start) {
       setTimeout(go, STRIDE);
     },
 
+    /** What is shown while another question is being answered belongs to the one before. */
+    get solutionsClass() {
+      return this.solving ? "is-fading" : "";
+    },
     get hasChoices() {
       return this.unknownChoices.length > 0;
     },

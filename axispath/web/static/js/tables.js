@@ -46,7 +46,9 @@ export function tableParts(at, start) {
       try {
         const body = { head: session.state.head, preview: edits(), table: this.tableId, ...wanted };
         const view = this.table.by === "landmarks" ? { view: plot.view } : {};
-        return await send("POST", `/api/sheets/${session.key}/values`, { ...body, ...view });
+        const chunk = await send("POST", `/api/sheets/${session.key}/values`, { ...body, ...view });
+        // Rows of a table that was left meanwhile are not shown.
+        return body.table === this.tableId ? chunk : null;
       } catch (trouble) {
         if (!(trouble instanceof Trouble)) throw trouble;
         return null;

@@ -1,7 +1,8 @@
 // @ts-check
 /** Trails: the states that sliders passed, and what lanes left behind in them. */
 
-import { Latest, Trouble, fetchTrails } from "./api.js";
+import { Trouble, fetchTrails } from "./api.js";
+import { Queue } from "./queue.js";
 import { read, write } from "./session.js";
 
 const MOST = 60; // states; when there are more, every other one is forgotten
@@ -16,7 +17,7 @@ export class Trails {
     this.told = told;
     /** @type {{do: string, id: string, value: number}[][]} */
     this.states = [];
-    this.requests = new Latest();
+    this.requests = new Queue();
   }
 
   get name() {

@@ -1,0 +1,55 @@
+"""What has been found before: the one kind of memory that everything here uses.
+
+A key holds everything that shaped the value; then an answer never depends on what was asked
+before.
+"""
+
+from __future__ import annotations
+
+from collections import OrderedDict
+from collections.abc import Callable, Hashable
+from threading import Lock
+from typing import Generic, TypeVar
+
+T = TypeVar("T")
+
+
+class Memory(Generic[T]):
+    """The values of the ``most`` keys used last, safe under threads."""
+
+    def __init__(self, most: int) -> None:
+        self.most = most
+        self._kept: OrderedDict[Hashable, T] = OrderedDict()
+        self._lock = Lock()
+
+    def get(self, key: Hashable) -> T | None:
+        """The value of a key, None where it is not known."""
+        with self._lock:
+            if key not in self._kept:
+                return None
+            self._kept.move_to_end(key)
+            return self._kept[key]
+
+    def keep(self, key: Hashable, value: T) -> None:
+        """Remember a value, and forget what has not been used for longest."""
+        with self._lock:
+            self._kept[key] = value
+            self._kept.move_to_end(key)
+            while len(self._kept) > self.most:
+                self._kept.popitem(last=False)
+
+    def found(self, key: Hashable, work: Callable[[], T]) -> T:
+        """The value of a key, found now where it is not known.
+
+        ``work`` runs outside the lock: two threads may both do it, and find the same.
+        """
+        known = self.get(key)
+        if known is None:
+            known = work()
+            self.keep(key, known)
+        return known
+
+    def clear(self) -> None:
+        """Forget everything."""
+        with self._lock:
+            self._kept.clear()
