@@ -35,9 +35,9 @@ def report() -> None:
     """Print the median and the 95th percentile over a drag with five function lanes."""
     with (
         tempfile.TemporaryDirectory(prefix="axispath-bench-", dir=scratch()) as folder,
-        running_cluster(Path(folder), lasting=False) as address,
+        running_cluster(Path(folder), lasting=False) as own,
     ):
-        os.environ["AXISPATH_TEST_DATABASE"] = address
+        os.environ["AXISPATH_TEST_DATABASE"] = own.address
         waits = _dragged()
     waits.sort()
     late = waits[int(len(waits) * 0.95)]

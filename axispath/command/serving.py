@@ -4,17 +4,21 @@ from __future__ import annotations
 
 import os
 import signal
-import subprocess
-import sys
+import tempfile
+import time
 from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
 
 from axispath.command.cluster import prepare_folder, running_cluster
 from axispath.command.errors import CommandFailed
+from axispath.command.keeping import Kept, Program, keep_running
 from axispath.command.place import ROOT, data_folder, free_port, only_once, port_is_free, secret
 
 HOME_PORT = 8127
+HOME = ("127.0.0.1", "::1", "localhost")
+THREADS = 40  # of a web process; they wait for the database and for those who compute
+ENDING = 8.0  # seconds that a server may take to end
 
 
 def serve(with_demo: bool) -> int:
@@ -32,12 +36,15 @@ def serve(with_demo: bool) -> int:
             raise CommandFailed(
                 f"AXISPATH_SECRET_KEY is too short: {SHORTEST_SECRET} random characters at least."
             )
-        return _serve_on(_psycopg(address), key, None, with_demo)
+        with _stoppable():
+            return _serve_on(_psycopg(address), key, None, [], with_demo)
+        return 0
     folder = data_folder()
     prepare_folder(folder)
     with only_once(folder) as note, _stoppable(), running_cluster(folder) as own:
         key = os.environ.get("AXISPATH_SECRET_KEY") or secret(folder, "secret-key")
-        return _serve_on(own, key, note, with_demo)
+        return _serve_on(own.address, key, note, [own], with_demo)
+    return 0
 
 
 def _psycopg(address: str) -> str:
@@ -46,44 +53,74 @@ def _psycopg(address: str) -> str:
     return f"postgresql+psycopg://{rest}" if bar and head in ("postgres", "postgresql") else address
 
 
-def _serve_on(address: str, key: str, note: Path | None, with_demo: bool) -> int:
+def _serve_on(address: str, key: str, note: Path | None, kept: list[Kept], with_demo: bool) -> int:
     os.environ["DATABASE_URL"] = address
+    host = os.environ.get("AXISPATH_HOST", "127.0.0.1")
+    refuse_the_street(host)
     migrate(address)
     if with_demo:
         from axispath.demo.load import load_demo
 
         load_demo(address)
-    host = os.environ.get("AXISPATH_HOST", "127.0.0.1")
     port = _web_port(host)
     if note:
         note.write_text(f"http://{host}:{port}/")
-    server = subprocess.Popen(
-        [
-            sys.executable,
-            "-m",
+    with tempfile.TemporaryDirectory(prefix="axispath-") as folder:
+        started: list[Kept] = []
+        try:
+            for program in web_programs(Path(folder), address, key, host, port):
+                program.start()
+                started.append(program)
+            print(f"Axis Path is at http://{host}:{port}/   (Ctrl+C stops it)", flush=True)
+            keep_running([*kept, *started])
+        except KeyboardInterrupt:
+            return 0
+        finally:
+            for running in reversed(started):
+                running.stop()
+    return 0
+
+
+def web_programs(
+    folder: Path, address: str, key: str, host: str, port: int, workers: int | None = None
+) -> list[Program]:
+    """What serves: the broker with those who compute, and gunicorn with those who serve pages."""
+    environment = {
+        **os.environ,
+        "DATABASE_URL": address,
+        "AXISPATH_SECRET_KEY": key,
+        "AXISPATH_WORK": str(folder / "work"),
+        "OPENBLAS_NUM_THREADS": "1",
+    }
+    return [
+        Program("the broker", "axispath.work", environment=environment),
+        Program(
+            "the web server",
             "gunicorn",
             "axispath.web.wsgi:app",
             f"--bind={host}:{port}",
-            f"--workers={os.environ.get('AXISPATH_WORKERS', '2')}",
+            f"--workers={workers or os.environ.get('AXISPATH_WORKERS', '2')}",
             "--worker-class=gthread",
-            "--threads=4",
+            f"--threads={THREADS}",
+            "--backlog=512",
             "--preload",
             "--graceful-timeout=5",
             "--log-level=warning",
             "--no-control-socket",
             "--forwarder-headers=",  # nobody tells us from outside under which path we are
-        ],
-        cwd=ROOT,
-        env={**os.environ, "DATABASE_URL": address, "AXISPATH_SECRET_KEY": key},
+            environment=environment,
+        ),
+    ]
+
+
+def refuse_the_street(host: str) -> None:
+    """Only this machine may speak to the web server, unless a proxy stands before it."""
+    if host in HOME or os.environ.get("AXISPATH_BEHIND_PROXY") == "1":
+        return
+    raise CommandFailed(
+        f"{host} is open to others, and the web server is not made to face them: put a proxy "
+        "before it (docs/deploy.md has two) and say so with AXISPATH_BEHIND_PROXY=1."
     )
-    print(f"Axis Path is at http://{host}:{port}/   (Ctrl+C stops it)", flush=True)
-    try:
-        return server.wait()
-    except (KeyboardInterrupt, _Stopped):
-        return 0
-    finally:
-        server.terminate()
-        server.wait()
 
 
 def migrate(address: str) -> None:
@@ -102,10 +139,20 @@ def _web_port(host: str) -> int:
     if wanted:
         if not wanted.isdigit() or not 0 < int(wanted) < 65536:
             raise CommandFailed(f"AXISPATH_PORT is “{wanted}”, which is not a port number.")
-        if not port_is_free(host, int(wanted)):
+        if not _freed(host, int(wanted)):
             raise CommandFailed(f"port {wanted} on {host} is in use; set AXISPATH_PORT to another.")
         return int(wanted)
     return HOME_PORT if port_is_free(host, HOME_PORT) else free_port()
+
+
+def _freed(host: str, port: int) -> bool:
+    """Whether a port is free, at the latest when a server that is just ending has ended."""
+    until = time.monotonic() + ENDING
+    while not port_is_free(host, port):
+        if time.monotonic() > until:
+            return False
+        time.sleep(0.1)
+    return True
 
 
 class _Stopped(Exception):

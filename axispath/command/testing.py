@@ -46,12 +46,12 @@ def _run(names: list[str], quiet: bool = False) -> int:
     """Run tests by name on a database of their own; ``quiet`` keeps what they say until the end."""
     with (
         tempfile.TemporaryDirectory(prefix="axispath-test-", dir=scratch()) as made,
-        running_cluster(Path(made), lasting=False) as address,
+        running_cluster(Path(made), lasting=False) as own,
     ):
         done = subprocess.run(
             [sys.executable, "-m", "unittest", *names],
             cwd=ROOT,
-            env={**os.environ, "AXISPATH_TEST_DATABASE": address},
+            env={**os.environ, "AXISPATH_TEST_DATABASE": own.address},
             stderr=subprocess.PIPE if quiet else None,
         )
     if quiet:

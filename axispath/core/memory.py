@@ -15,11 +15,16 @@ T = TypeVar("T")
 
 
 class Memory(Generic[T]):
-    """The values of the ``most`` keys used last, safe under threads."""
+    """The values of the keys used last, up to ``most`` of them by weight; safe under threads.
 
-    def __init__(self, most: int) -> None:
+    Each counts as one unless ``weigh`` says otherwise, in whatever unit ``most`` is given.
+    """
+
+    def __init__(self, most: int, weigh: Callable[[T], int] = lambda value: 1) -> None:
         self.most = most
-        self._kept: OrderedDict[Hashable, T] = OrderedDict()
+        self.weight = 0
+        self._weigh = weigh
+        self._kept: OrderedDict[Hashable, tuple[T, int]] = OrderedDict()
         self._lock = Lock()
 
     def get(self, key: Hashable) -> T | None:
@@ -28,15 +33,18 @@ class Memory(Generic[T]):
             if key not in self._kept:
                 return None
             self._kept.move_to_end(key)
-            return self._kept[key]
+            return self._kept[key][0]
 
     def keep(self, key: Hashable, value: T) -> None:
         """Remember a value, and forget what has not been used for longest."""
+        weight = self._weigh(value)
         with self._lock:
-            self._kept[key] = value
-            self._kept.move_to_end(key)
-            while len(self._kept) > self.most:
-                self._kept.popitem(last=False)
+            if key in self._kept:
+                self.weight -= self._kept.pop(key)[1]
+            self._kept[key] = value, weight
+            self.weight += weight
+            while self.weight > self.most and self._kept:
+                self.weight -= self._kept.popitem(last=False)[1][1]
 
     def found(self, key: Hashable, work: Callable[[], T]) -> T:
         """The value of a key, found now where it is not known.
@@ -53,3 +61,4 @@ class Memory(Generic[T]):
         """Forget everything."""
         with self._lock:
             self._kept.clear()
+            self.weight = 0

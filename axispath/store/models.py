@@ -1,8 +1,10 @@
 """The tables.
 
-A sheet's history is a tree of revisions, each a whole document. ``Sheet.head`` is the
-revision that the sheet shows; undo moves it to the parent, redo to the newest child. The
-view travels beside the history, so that undoing an edit does not move the picture.
+A sheet's history is a tree of revisions, each a document, packed (see packing.py) against the
+snapshot ``base`` or, where that is null, a snapshot itself. ``Sheet.head`` is the revision that
+the sheet shows; undo moves it to the parent, redo to the newest child. The view travels beside
+the history, so that undoing an edit does not move the picture. ``Sheet.weight`` are the bytes
+of its history.
 """
 
 from __future__ import annotations
@@ -10,7 +12,17 @@ from __future__ import annotations
 from datetime import datetime
 from typing import Any
 
-from sqlalchemy import BigInteger, DateTime, ForeignKey, Index, String, UniqueConstraint, func
+from sqlalchemy import (
+    BigInteger,
+    DateTime,
+    ForeignKey,
+    Index,
+    LargeBinary,
+    String,
+    UniqueConstraint,
+    false,
+    func,
+)
 from sqlalchemy.dialects.postgresql import JSONB
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
 
@@ -28,6 +40,9 @@ class Person(Base):
     created: Mapped[datetime] = mapped_column(
         DateTime(timezone=True), server_default=func.now(), nullable=False
     )
+    seen: Mapped[datetime] = mapped_column(
+        DateTime(timezone=True), server_default=func.now(), nullable=False
+    )
 
 
 class Sheet(Base):
@@ -43,6 +58,7 @@ class Sheet(Base):
     name: Mapped[str] = mapped_column(String(200), nullable=False)
     head: Mapped[int] = mapped_column(nullable=False)
     view: Mapped[dict[str, Any]] = mapped_column(JSONB, nullable=False)
+    weight: Mapped[int] = mapped_column(BigInteger, nullable=False, default=0, server_default="0")
     created: Mapped[datetime] = mapped_column(
         DateTime(timezone=True), server_default=func.now(), nullable=False
     )
@@ -55,7 +71,10 @@ class Sheet(Base):
 
 
 class Revision(Base):
-    """One document in the history of a sheet. ``label`` says what led to it."""
+    """One document in the history of a sheet. ``label`` says what led to it.
+
+    One that is ``joined`` was overtaken by the next, and is kept for a while only.
+    """
 
     __tablename__ = "revision"
 
@@ -66,7 +85,9 @@ class Revision(Base):
     number: Mapped[int] = mapped_column(nullable=False)
     parent: Mapped[int | None] = mapped_column()
     label: Mapped[str] = mapped_column(String(200), nullable=False)
-    document: Mapped[dict[str, Any]] = mapped_column(JSONB, nullable=False)
+    base: Mapped[int | None] = mapped_column()
+    body: Mapped[bytes] = mapped_column(LargeBinary, nullable=False)
+    joined: Mapped[bool] = mapped_column(nullable=False, default=False, server_default=false())
     created: Mapped[datetime] = mapped_column(
         DateTime(timezone=True), server_default=func.now(), nullable=False
     )

@@ -7,16 +7,12 @@ the same name; the name is made at random by the page and told to nobody else.
 from __future__ import annotations
 
 from collections.abc import Callable
-from datetime import timedelta
 
-from sqlalchemy import delete, func
 from sqlalchemy.dialects.postgresql import insert
 from sqlalchemy.orm import Session
 
 from axispath.store.models import Receipt
 from axispath.store.sheets import NotFound, Opened, open_sheet
-
-KEPT = timedelta(days=7)
 
 
 def once(
@@ -30,7 +26,6 @@ def once(
     if not change:
         mine = person()
         return work(mine), mine
-    session.execute(delete(Receipt).where(Receipt.created < func.now() - KEPT))
     noted = insert(Receipt).values(change=change).on_conflict_do_nothing()
     if session.execute(noted.returning(Receipt.change)).first() is None:
         return _again(session, change)
@@ -42,8 +37,16 @@ def once(
     return found, mine
 
 
-def _again(session: Session, change: str) -> tuple[Opened, str]:
+def carried_out(session: Session, change: str) -> Opened | None:
+    """The sheet of a change that was carried out; None where it was not yet."""
     receipt = session.get(Receipt, change)
     if receipt is None or receipt.person_id is None or receipt.sheet_id is None:
+        return None
+    return open_sheet(session, receipt.person_id, receipt.sheet_id)
+
+
+def _again(session: Session, change: str) -> tuple[Opened, str]:
+    found = carried_out(session, change)
+    if found is None:
         raise NotFound
-    return open_sheet(session, receipt.person_id, receipt.sheet_id), receipt.person_id
+    return found, session.get_one(Receipt, change).person_id or ""

@@ -5,26 +5,23 @@ from __future__ import annotations
 import secrets
 from collections.abc import Sequence
 from dataclasses import dataclass
-from datetime import datetime
+from datetime import datetime, timedelta
 
-from sqlalchemy import func, select
+from sqlalchemy import delete, func, select, update
 from sqlalchemy.orm import Session
 
-from axispath.clock import spent
-from axispath.core.arithmetic.patience import Patience
-from axispath.core.path.framing import settled
+from axispath.core.path.edited import Step
 from axispath.core.sheet.document import Document, View
-from axispath.core.sheet.edits import Edit, apply, describe, with_view
+from axispath.core.sheet.edits import with_view
 from axispath.core.sheet.refused import EditRefused
-from axispath.store.models import Person, Revision, Sheet
+from axispath.store import history
+from axispath.store.history import NotFound
+from axispath.store.models import Person, Sheet
 
-FRAMING = Patience(0.4, spent)  # of one lane, in choosing a view for it
 MAX_SHEETS = 500
-MAX_REVISIONS = 20_000
-
-
-class NotFound(Exception):
-    """No such sheet for this person."""
+MAX_WEIGHT = 20 << 20  # bytes of all histories of one person
+SEEN = timedelta(days=1)  # how exactly it is known when somebody was last here
+__all__ = ["NotFound"]
 
 
 class Conflict(Exception):
@@ -70,22 +67,21 @@ def person_exists(session: Session, person: str) -> bool:
     return session.get(Person, person) is not None
 
 
-def create(session: Session, person: str, document: Document, edits: Sequence[Edit] = ()) -> Opened:
-    """A new sheet from a document and the edits made to it so far."""
-    count = select(func.count()).select_from(Sheet).where(Sheet.person_id == person)
-    if session.scalar(count) >= MAX_SHEETS:  # type: ignore[operator]
-        raise EditRefused(f"A shelf can hold {MAX_SHEETS} sheets; delete some for good first.")
+def create(session: Session, person: str, document: Document, steps: Sequence[Step] = ()) -> Opened:
+    """A new sheet from a document and the steps taken from it so far."""
+    _refuse_more_than_fits(session, person)
     sheet = Sheet(
         id=secrets.token_urlsafe(9),
         person_id=person,
         name=document.name,
         head=1,
         view=document.view.model_dump(),
+        weight=0,
     )
     session.add(sheet)
     session.flush()
-    _add_revision(session, sheet, None, "starting the sheet", document)
-    return change(session, person, sheet.id, 1, edits) if edits else _opened(session, sheet)
+    history.begin(session, sheet, "starting the sheet", document)
+    return change(session, person, sheet.id, 1, steps) if steps else _opened(session, sheet)
 
 
 def open_sheet(session: Session, person: str | None, sheet_id: str) -> Opened:
@@ -95,62 +91,35 @@ def open_sheet(session: Session, person: str | None, sheet_id: str) -> Opened:
 
 def document_of(session: Session, person: str | None, sheet_id: str, number: int) -> Document:
     """The document of a sheet at a revision. Raises NotFound where there is none such."""
-    revision = _revision(session, _find(session, person, sheet_id), number)
-    return Document.model_validate(revision.document)
+    return history.document_at(session, _find(session, person, sheet_id), number)
 
 
 def change(
-    session: Session, person: str, sheet_id: str, base: int, edits: Sequence[Edit]
+    session: Session, person: str, sheet_id: str, base: int, steps: Sequence[Step]
 ) -> Opened:
-    """Apply edits to a sheet last seen at revision ``base``, all of them or none.
+    """Take steps from revision ``base`` of a sheet, all of them or none.
 
-    Edits sent again, because the answer to them was lost, are not applied twice.
+    Raises Conflict where the sheet has moved on since.
     """
     sheet = _find(session, person, sheet_id, lock=True)
     if sheet.head != base:
-        if _is_there_already(session, sheet, base, edits):
-            return _opened(session, sheet)
         raise Conflict(sheet.head)
-    document = _document(session, sheet)
-    for edit in edits:
-        label = describe(document, edit)
-        after = settled(document, apply(document, edit), FRAMING)
-        if after != document:
-            document = after
-            _add_revision(session, sheet, sheet.head, label, document)
-    sheet.name = document.name
-    sheet.view = document.view.model_dump()
+    if steps:
+        _refuse_too_much(session, person)
+    for step in steps:
+        history.add(session, sheet, step)
+    if steps:
+        document = steps[-1].document
+        sheet.name = document.name
+        sheet.view = document.view.model_dump()
     sheet.changed = func.now()
     session.flush()
     return _opened(session, sheet)
 
 
-def _is_there_already(session: Session, sheet: Sheet, base: int, edits: Sequence[Edit]) -> bool:
-    """Whether these edits to an older revision lead to what the sheet is now."""
-    try:
-        document = Document.model_validate(_revision(session, sheet, base).document)
-        for edit in edits:
-            document = settled(document, apply(document, edit), FRAMING)
-    except (NotFound, EditRefused):
-        return False
-    return bool(edits) and _without_ids(document) == _without_ids(_document(session, sheet))
-
-
-def _without_ids(document: Document) -> Document:
-    """Lanes by their place: the ids of new ones are made up anew each time."""
-    lanes = tuple(lane.model_copy(update={"id": str(k)}) for k, lane in enumerate(document.lanes))
-    return document.model_copy(update={"lanes": lanes, "view": View()})
-
-
-def branch(
-    session: Session, person: str, sheet_id: str, base: int, edits: Sequence[Edit]
-) -> Opened:
-    """A new sheet: what ``base`` was, with the edits that could not be saved on the old one."""
-    sheet = _find(session, person, sheet_id)
-    revision = _revision(session, sheet, base)
-    before = Document.model_validate(revision.document)
-    copy = before.model_copy(update={"name": _copy_name(before.name)})
-    return create(session, person, copy, edits)
+def copy_of(document: Document) -> Document:
+    """The same document under the name of a copy."""
+    return document.model_copy(update={"name": _copy_name(document.name)})
 
 
 def undo(session: Session, person: str, sheet_id: str, base: int) -> Opened:
@@ -158,7 +127,7 @@ def undo(session: Session, person: str, sheet_id: str, base: int) -> Opened:
     sheet = _find(session, person, sheet_id, lock=True)
     if sheet.head != base:
         raise Conflict(sheet.head)
-    parent = _revision(session, sheet, sheet.head).parent
+    parent = history.revision_at(session, sheet, sheet.head).parent
     return _moved(session, sheet, parent)
 
 
@@ -167,7 +136,7 @@ def redo(session: Session, person: str, sheet_id: str, base: int) -> Opened:
     sheet = _find(session, person, sheet_id, lock=True)
     if sheet.head != base:
         raise Conflict(sheet.head)
-    child = _newest_child(session, sheet)
+    child = history.newest_child(session, sheet)
     return _moved(session, sheet, child.number if child else None)
 
 
@@ -179,15 +148,52 @@ def set_view(session: Session, person: str, sheet_id: str, view: View) -> None:
 
 def duplicate(session: Session, person: str, sheet_id: str) -> Opened:
     """A copy of a sheet on the person's own shelf."""
-    document = open_sheet(session, person, sheet_id).document
-    name = _copy_name(document.name)
-    return create(session, person, document.model_copy(update={"name": name}))
+    return create(session, person, copy_of(open_sheet(session, person, sheet_id).document))
 
 
 def set_deleted(session: Session, person: str, sheet_id: str, deleted: bool) -> None:
     """Put a sheet aside, or bring it back."""
     sheet = _find(session, person, sheet_id, lock=True)
+    if not deleted and sheet.deleted is not None:
+        _refuse_more_than_fits(session, person)
     sheet.deleted = func.now() if deleted else None
+
+
+def destroy(session: Session, person: str, sheet_id: str) -> None:
+    """Delete a sheet for good, with its history; only one that was put aside before."""
+    sheet = _find(session, person, sheet_id, lock=True)
+    if sheet.deleted is None:
+        raise EditRefused("Delete the sheet first; then it can be deleted for good.")
+    session.execute(delete(Sheet).where(Sheet.id == sheet.id))
+
+
+def was_here(session: Session, person: str) -> None:
+    """Note that a person is here, once a day."""
+    session.execute(
+        update(Person)
+        .where(Person.id == person, Person.seen < func.now() - SEEN)
+        .values(seen=func.now())
+    )
+
+
+def _refuse_more_than_fits(session: Session, person: str) -> None:
+    kept = select(func.count()).where(Sheet.person_id == person, Sheet.deleted.is_(None))
+    if (session.scalar(kept) or 0) >= MAX_SHEETS:
+        raise EditRefused(f"A shelf can hold {MAX_SHEETS} sheets; delete some first.")
+    deleted = select(func.count()).where(Sheet.person_id == person, Sheet.deleted.is_not(None))
+    if (session.scalar(deleted) or 0) >= MAX_SHEETS:
+        raise EditRefused(
+            f"There are {MAX_SHEETS} deleted sheets here; delete some of them for good first."
+        )
+    _refuse_too_much(session, person)
+
+
+def _refuse_too_much(session: Session, person: str) -> None:
+    weight = select(func.sum(Sheet.weight)).where(Sheet.person_id == person)
+    if (session.scalar(weight) or 0) >= MAX_WEIGHT:
+        raise EditRefused(
+            f"The sheets here fill their {MAX_WEIGHT >> 20} MB; delete some for good first."
+        )
 
 
 def shelf(session: Session, person: str) -> list[Listed]:
@@ -214,12 +220,13 @@ def store_demo(session: Session, demo: str, document: Document) -> None:
             name=document.name,
             head=1,
             view=document.view.model_dump(),
+            weight=0,
         )
         session.add(sheet)
         session.flush()
-        _add_revision(session, sheet, None, "the demo sheet", document)
+        history.begin(session, sheet, "the demo sheet", document)
     elif _document(session, sheet) != document:
-        _add_revision(session, sheet, sheet.head, "a newer demo sheet", document)
+        history.add(session, sheet, Step("a newer demo sheet", document))
         sheet.name = document.name
         sheet.view = document.view.model_dump()
 
@@ -232,62 +239,23 @@ def _find(session: Session, person: str | None, sheet_id: str, lock: bool = Fals
     return sheet
 
 
-def _revision(session: Session, sheet: Sheet, number: int) -> Revision:
-    found = session.scalar(
-        select(Revision).where(Revision.sheet_id == sheet.id, Revision.number == number)
-    )
-    if found is None:
-        raise NotFound
-    return found
-
-
-def _newest_child(session: Session, sheet: Sheet) -> Revision | None:
-    return session.scalar(
-        select(Revision)
-        .where(Revision.sheet_id == sheet.id, Revision.parent == sheet.head)
-        .order_by(Revision.number.desc())
-        .limit(1)
-    )
-
-
 def _document(session: Session, sheet: Sheet) -> Document:
-    stored = Document.model_validate(_revision(session, sheet, sheet.head).document)
+    stored = history.document_at(session, sheet, sheet.head)
     return with_view(stored, View.model_validate(sheet.view))
-
-
-def _add_revision(
-    session: Session, sheet: Sheet, parent: int | None, label: str, document: Document
-) -> None:
-    newest = session.scalar(select(func.max(Revision.number)).where(Revision.sheet_id == sheet.id))
-    number = (newest or 0) + 1
-    if number > MAX_REVISIONS:
-        raise EditRefused("This sheet’s history is full; duplicate the sheet to go on.")
-    session.add(
-        Revision(
-            sheet_id=sheet.id,
-            number=number,
-            parent=parent,
-            label=label[:200],
-            document=document.model_dump(mode="json"),
-        )
-    )
-    sheet.head = number
-    session.flush()
 
 
 def _moved(session: Session, sheet: Sheet, number: int | None) -> Opened:
     if number is not None:
-        document = Document.model_validate(_revision(session, sheet, number).document)
+        sheet.name = history.document_at(session, sheet, number).name
         sheet.head = number
-        sheet.name = document.name
         sheet.changed = func.now()
         session.flush()
     return _opened(session, sheet)
 
 
 def _opened(session: Session, sheet: Sheet) -> Opened:
-    head = _revision(session, sheet, sheet.head)
-    child = _newest_child(session, sheet)
+    head = history.revision_at(session, sheet, sheet.head)
+    child = history.newest_child(session, sheet)
     return Opened(
         sheet.id,
         _document(session, sheet),

@@ -15,9 +15,9 @@ from axispath.core.sheet.resolve import resolve
 from axispath.core.table.rows import stretch
 from axispath.exchange.numbers import numbers_from
 from axispath.store import sheets
-from axispath.store.receipts import once
-from axispath.store.sheets import NotFound, Opened
-from axispath.web import landmarks, present, tables
+from axispath.store.receipts import carried_out, once
+from axispath.store.sheets import Conflict, NotFound, Opened
+from axispath.web import computing, landmarks, present, tables
 from axispath.web import reading as reading_card
 from axispath.web.asked import (
     Finer,
@@ -36,18 +36,22 @@ from axispath.web.asked import (
     named_change,
     seen_revision,
 )
+from axispath.web.computing import computed, patient
 from axispath.web.exact import forms as exact_forms
+from axispath.web.inside import UNFINISHED
 from axispath.web.person import current_person, person_for_change, remember_person, store
 from axispath.web.picture import encoded_picture, encoded_trails, frame_of
 from axispath.web.reading_back import read_back
 from axispath.web.source import BLANK, DEMO, document_at, opened, remember
+from axispath.work.kinds import EXACT, LONG
 
 blueprint = Blueprint("api", __name__, url_prefix="/api")
 
 
 def _state(found: Opened, told: str = "") -> Response:
     remember(found)
-    return answered({**present.state(found), "told": told})
+    shown = computing.payload(found.document, found.id)
+    return answered({**present.state(found, shown), "told": told})
 
 
 @blueprint.post("/sheets")
@@ -60,13 +64,13 @@ def start_sheet() -> Response:
     document = opened(source).document
     if "view" in given:
         document = with_view(document, View.model_validate(given["view"]))
-    edits = EDITS.validate_python(given.get("edits"))
+    steps = computing.steps(document, EDITS.validate_python(given.get("edits")), source)
     with store().transaction() as database:
         found, person = once(
             database,
             named_change(given),
             lambda: person_for_change(database),
-            lambda mine: sheets.create(database, mine, document, edits),
+            lambda mine: sheets.create(database, mine, document, steps),
         )
     remember_person(person)
     return _state(found)
@@ -77,9 +81,21 @@ def edit_sheet(sheet_id: str) -> Response:
     """Apply edits, all or none."""
     given = body()
     base, edits = base_and_edits(given)
-    before = document_at(sheet_id, base)
-    found = _carried_out(given, lambda *at: sheets.change(*at, sheet_id, base, edits))
-    return _state(found, present.told_of_waiting(before, found.document, edits))
+    found = _known(given)
+    if found is not None:
+        return _state(found)
+    before = _seen(sheet_id, base)
+    steps = computing.steps(before, edits, sheet_id)
+    found = _carried_out(given, lambda at, mine: sheets.change(at, mine, sheet_id, base, steps))
+    return _state(found, computing.told_of_waiting(before, found.document, edits, sheet_id))
+
+
+def _seen(sheet_id: str, base: int) -> Document:
+    """A sheet as its page shows it. Raises Conflict where it has moved on."""
+    found = opened(sheet_id)
+    if found.head != base:
+        raise Conflict(found.head)
+    return found.document
 
 
 @blueprint.post("/sheets/<sheet_id>/branch")
@@ -87,7 +103,9 @@ def branch_sheet(sheet_id: str) -> Response:
     """Keep edits that came too late as a sheet of their own."""
     given = body()
     base, edits = base_and_edits(given)
-    return _state(_carried_out(given, lambda *at: sheets.branch(*at, sheet_id, base, edits)))
+    before = sheets.copy_of(document_at(sheet_id, base))
+    steps = computing.steps(before, edits, sheet_id)
+    return _state(_carried_out(given, lambda at, mine: sheets.create(at, mine, before, steps)))
 
 
 @blueprint.post("/sheets/<sheet_id>/<any(undo, redo):direction>")
@@ -96,7 +114,7 @@ def step(sheet_id: str, direction: str) -> Response:
     given = body()
     base = seen_revision(given)
     move = sheets.undo if direction == "undo" else sheets.redo
-    return _state(_carried_out(given, lambda *at: move(*at, sheet_id, base)))
+    return _state(_carried_out(given, lambda at, mine: move(at, mine, sheet_id, base)))
 
 
 @blueprint.get("/sheets/<sheet_id>")
@@ -115,6 +133,7 @@ def look(sheet_id: str) -> Response:
 
 
 @blueprint.post("/sheets/<key>/picture")
+@computed(shared=False)
 def picture(key: str) -> Response:
     """The curves of a view: see picture.py for the format."""
     wanted = Picturing.model_validate(body())
@@ -125,6 +144,7 @@ def picture(key: str) -> Response:
 
 
 @blueprint.post("/sheets/<key>/trails")
+@computed(shared=False)
 def trails(key: str) -> Response:
     """What lanes with a trail left behind, in the same format."""
     wanted = Trailing.model_validate(body())
@@ -135,6 +155,7 @@ def trails(key: str) -> Response:
 
 
 @blueprint.post("/sheets/<key>/path")
+@computed(patient)
 def path(key: str) -> Response:
     """The paths of all lanes in a view, for strips, plot and the Landmarks page."""
     wanted = Searching.model_validate(body())
@@ -158,6 +179,7 @@ def path(key: str) -> Response:
 
 
 @blueprint.post("/sheets/<key>/landmarks.csv")
+@computed(patient)
 def landmarks_csv(key: str) -> Response:
     """The same landmarks at full precision."""
     wanted = Searching.model_validate(body())
@@ -167,14 +189,20 @@ def landmarks_csv(key: str) -> Response:
 
 
 @blueprint.post("/sheets/<key>/exact")
+@computed(EXACT)
 def exact(key: str) -> Response:
     """Exact forms of the same landmarks, as far as they are found in time."""
     wanted = Searching.model_validate(body())
     document = wanted.document(key)
-    return answered(exact_forms(document, wanted.longer, wanted.range(document)))
+    found = exact_forms(document, wanted.longer, wanted.range(document))
+    response = answered(found)
+    if found["late"]:
+        response.headers[UNFINISHED] = "1"
+    return response
 
 
 @blueprint.post("/sheets/<key>/reading")
+@computed(shared=False)
 def reading(key: str) -> Response:
     """The values of all lanes at one x."""
     wanted = Reading.model_validate(body())
@@ -190,6 +218,7 @@ def reading(key: str) -> Response:
 
 
 @blueprint.post("/sheets/<key>/values")
+@computed()
 def values(key: str) -> Response:
     """Some rows of a table of values."""
     wanted = Tabulating.model_validate(body())
@@ -199,6 +228,7 @@ def values(key: str) -> Response:
 
 
 @blueprint.post("/sheets/<key>/values.text")
+@computed(LONG)
 def values_text(key: str) -> Response:
     """A whole table at full precision."""
     wanted = TableText.model_validate(body())
@@ -208,6 +238,7 @@ def values_text(key: str) -> Response:
 
 
 @blueprint.post("/sheets/<key>/values/finer")
+@computed()
 def finer(key: str) -> Response:
     """The ends of a stretch as a table keeps them."""
     wanted = Finer.model_validate(body())
@@ -216,6 +247,7 @@ def finer(key: str) -> Response:
 
 
 @blueprint.post("/sheets/<key>/values/points")
+@computed()
 def value_points(key: str) -> Response:
     """Rows that are shown as points on the plot."""
     wanted = Tabulating.model_validate(body())
@@ -223,6 +255,7 @@ def value_points(key: str) -> Response:
 
 
 @blueprint.post("/numbers")
+@computed()
 def numbers() -> Response:
     """A list of rows out of a file's text."""
     found = numbers_from(Numbers.model_validate(body()).text)
@@ -230,6 +263,7 @@ def numbers() -> Response:
 
 
 @blueprint.post("/sheets/<key>/preview")
+@computed()
 def preview(key: str) -> Response:
     """How a line would be read, before it is put on the sheet."""
     wanted = Previewing.model_validate(body())
@@ -237,6 +271,7 @@ def preview(key: str) -> Response:
 
 
 @blueprint.post("/sheets/<key>/frame")
+@computed()
 def frame(key: str) -> Response:
     """A view that shows what matters, of one lane or of all."""
     wanted = Framing.model_validate(body())
@@ -244,6 +279,7 @@ def frame(key: str) -> Response:
 
 
 @blueprint.post("/sheets/<key>/limits")
+@computed(shared=False)
 def limits(key: str) -> Response:
     """A view from typed limits, which may be formulas such as −2π."""
     given = body()
@@ -255,6 +291,15 @@ def _typed_view(document: Document, given: dict[str, object]) -> View:
     names = ("left", "right", "bottom", "top")
     found = {name: present.limit(document, str(given.get(name, ""))[:200], name) for name in names}
     return View(**found, chosen=True)
+
+
+def _known(given: dict[str, object]) -> Opened | None:
+    """The sheet of a change that was carried out before; None where it was not."""
+    name = named_change(given)
+    if not name:
+        return None
+    with store().transaction() as database:
+        return carried_out(database, name)
 
 
 def _carried_out(given: dict[str, object], work: Callable[[Session, str], Opened]) -> Opened:

@@ -24,9 +24,18 @@ from axispath.web import (
     taking,
     troubles,
 )
+from axispath.work.client import from_environment
 
 REQUEST = Patience(10.0, spent)  # what one request may compute, all in all
 MAX_REQUEST = 200_000  # bytes; the longest honest request is a few lanes of 2,000 characters
+
+
+def create_inside() -> Flask:
+    """The application as workers have it: what renders and answers, without people or database."""
+    app = Flask(__name__)
+    troubles.answer(app)
+    assets.serve_versioned(app)
+    return app
 
 
 def create_app(database: str | None = None, secret_key: str | None = None) -> Flask:
@@ -59,6 +68,7 @@ def create_app(database: str | None = None, secret_key: str | None = None) -> Fl
         ],
     )
     app.extensions["store"] = Store(database or os.environ["DATABASE_URL"])
+    app.extensions["broker"] = from_environment()
     Compress(app)
     security.protect(app)
     troubles.answer(app)
@@ -69,7 +79,7 @@ def create_app(database: str | None = None, secret_key: str | None = None) -> Fl
         with limited(REQUEST):
             return wsgi(*request)
 
-    app.wsgi_app = timed  # type: ignore[method-assign]
+    app.wsgi_app = timed  # type: ignore[assignment, method-assign]
     app.register_blueprint(pages.blueprint)
     app.register_blueprint(api.blueprint)
     app.register_blueprint(taking.blueprint)

@@ -9,7 +9,7 @@ from pathlib import Path
 from flask import Flask, Response, url_for
 from markupsafe import Markup
 from werkzeug.exceptions import NotFound
-from werkzeug.utils import safe_join
+from werkzeug.security import safe_join
 
 STATIC = Path(__file__).parent / "static"
 KINDS = {

@@ -15,6 +15,7 @@ from typing import Any
 
 from pebble import ProcessExpired, ProcessPool
 
+from axispath.command.bound import end_with_parent
 from axispath.core.arithmetic.program import Program
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.memory import Memory
@@ -26,7 +27,7 @@ from axispath.core.sheet.document import Document
 from axispath.web.landmarks import looked
 
 LIMIT = 4.0  # seconds of processor time for one function
-WAIT = 1.0  # seconds that an answer waits; what comes later is there when it is asked for again
+WAIT = 0.3  # seconds that an answer waits; what comes later is there when it is asked for again
 REMINDER = 0.5  # and the same again, should the first signal be swallowed on its way
 HANGING = 300.0  # seconds after which a process is given up that does nothing
 MOST = 40  # landmarks of one function
@@ -182,6 +183,7 @@ def get_ready() -> ProcessPool | None:
 
 def _start() -> None:
     """Give way to whatever answers people: exact forms hardly delay a number."""
+    end_with_parent(signal.SIGKILL)
     os.nice(5)
     _warm()
 

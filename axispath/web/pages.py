@@ -4,10 +4,11 @@ from __future__ import annotations
 
 from flask import Blueprint, render_template, session
 from flask.typing import ResponseReturnValue
+from markupsafe import Markup
 
 from axispath.store import sheets
 from axispath.store.sheets import Opened
-from axispath.web import exact, present
+from axispath.web import computing, present
 from axispath.web.handbook import words
 from axispath.web.keys import KEYS
 from axispath.web.person import current_person, store
@@ -19,8 +20,12 @@ blueprint = Blueprint("pages", __name__)
 @blueprint.before_request
 def keep_person() -> None:
     """A visit makes the browser keep its cookie for longer; nothing else does."""
-    if current_person() is not None:
-        session.modified = True
+    person = current_person()
+    if person is None:
+        return
+    session.modified = True
+    with store().transaction() as database:
+        sheets.was_here(database, person)
 
 
 @blueprint.get("/")
@@ -57,12 +62,10 @@ def shelf() -> ResponseReturnValue:
 
 
 def _sheet_page(found: Opened) -> ResponseReturnValue:
-    exact.get_ready()
-    document = found.document
-    lanes = present.lane_views(document)
-    start = {**present.state(found), "words": words()}
-    for lane in start["lanes"]:
-        del lane["html"]  # the page has it already
+    shown = computing.payload(found.document, found.id)
+    lanes = [Markup(lane["html"]) for lane in shown["lanes"]]
+    start = {**present.state(found, shown), "words": words()}
+    start["lanes"] = [{**lane, "html": ""} for lane in shown["lanes"]]  # the page has it already
     return render_template(
-        "sheet.html", sheet=found, document=document, lanes=lanes, start=start, keys=KEYS
+        "sheet.html", sheet=found, document=found.document, lanes=lanes, start=start, keys=KEYS
     )

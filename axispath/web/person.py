@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from flask import current_app, session
+from flask import current_app, request, session
 from sqlalchemy.orm import Session
 
 from axispath.store import sheets
@@ -19,6 +19,11 @@ def current_person() -> str | None:
     """The person of this browser, None before the first change."""
     found = session.get("person")
     return found if isinstance(found, str) else None
+
+
+def guest() -> str:
+    """Whose turn it is, where people take turns: a person, else an address."""
+    return current_person() or f"at {request.remote_addr}"
 
 
 def person_for_change(database: Session) -> str:

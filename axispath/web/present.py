@@ -2,14 +2,16 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import asdict, dataclass, field
 from typing import Any
 
 import numpy as np
 from flask import render_template
 
+from axispath.clock import spent
 from axispath.core import catalogue
+from axispath.core.arithmetic.patience import Patience
 from axispath.core.arithmetic.reasons import why_undefined
 from axispath.core.language.latex import latex_statement
 from axispath.core.language.mathml import mathml_statement
@@ -21,14 +23,16 @@ from axispath.core.language.spelling import nearest
 from axispath.core.language.tree import ValueStatement
 from axispath.core.path import framing
 from axispath.core.sheet.angles import seems_to_mean_degrees
-from axispath.core.sheet.document import Document, Samples, Style, View
+from axispath.core.sheet.document import Document, Ground, Lane, Samples, Style, View
 from axispath.core.sheet.edits import Edit, RemoveLane, plain_end, who_waits
 from axispath.core.sheet.refused import EditRefused
 from axispath.core.sheet.resolve import ResolvedLane, resolve, scope_of
 from axispath.core.sheet.sliders import SliderRange, is_slider, slider_range, usual_range
 from axispath.core.table.rows import number
-from axispath.store.sheets import FRAMING, Opened
+from axispath.store.sheets import Opened
 from axispath.web.ground import ground_view, own_colours
+
+FRAMING = Patience(0.4, spent)  # of one lane, in choosing a view for it
 
 
 @dataclass(frozen=True)
@@ -206,11 +210,11 @@ def lane_views(document: Document) -> list[LaneView]:
     return [lane_view(document, lane, scope) for lane in resolve(document)]
 
 
-def state(found: Opened) -> dict[str, Any]:
-    """A sheet after an edit, for the scripts."""
+def state(found: Opened, shown: dict[str, Any]) -> dict[str, Any]:
+    """A sheet after an edit, for the scripts; ``shown`` is the payload of its document."""
     document = found.document
-    lanes = lane_views(document)
     return {
+        **shown,
         "id": found.id,
         "head": found.head,
         "undo": found.undo,
@@ -220,6 +224,13 @@ def state(found: Opened) -> dict[str, Any]:
         "view": document.view.model_dump(),
         "tables": [table.model_dump() for table in document.tables],
         "equations": [equation.model_dump() for equation in document.equations],
+    }
+
+
+def payload(document: Document) -> dict[str, Any]:
+    """All that has to be computed to show a document, whatever its view."""
+    lanes = lane_views(document)
+    return {
         "ground": ground_view(document, [x for x in lanes if x.plottable and not x.hidden]),
         "question": seems_to_mean_degrees(document),
         "lanes": [
@@ -229,29 +240,62 @@ def state(found: Opened) -> dict[str, Any]:
     }
 
 
+def plain_payload(document: Document, why: str) -> dict[str, Any]:
+    """The same without anything computed: the lines as they were typed, to be mended."""
+    plain = document.model_copy(update={"ground": Ground()})
+    lanes = [
+        LaneView(
+            lane.id,
+            lane.text,
+            "",
+            lane.colour,
+            lane.hidden,
+            note=why,
+            wrong=True,
+            comment=lane.note,
+            folded=lane.folded,
+            style=lane.style,
+            samples=lane.samples,
+        )
+        for lane in document.lanes
+    ]
+    return {
+        "ground": ground_view(plain, []),
+        "question": "",
+        "lanes": [
+            {**_scripted(view, lane), "html": render_template("parts/lane.html", lane=view)}
+            for view, lane in zip(lanes, document.lanes, strict=True)
+        ],
+    }
+
+
 def scripted_lanes(document: Document, lanes: list[LaneView]) -> list[dict[str, Any]]:
     """The lanes of a document for the scripts that draw them."""
-    return [
-        {
-            "id": lane.id,
-            "name": lane.name,
-            "colour": lane.colour,
-            "hidden": lane.hidden,
-            "plottable": lane.plottable,
-            "signature": lane.signature,
-            "slider": asdict(lane.slider) if lane.slider else None,
-            "style": lane.style.model_dump(),
-            "sampled": bool(lane.samples.by),
-            "own": own_colours(resolved.lane),
-        }
-        for lane, resolved in zip(lanes, resolve(document), strict=True)
-    ]
+    return [_scripted(view, lane) for view, lane in zip(lanes, document.lanes, strict=True)]
 
 
-def told_of_waiting(before: Document, after: Document, edits: list[Edit]) -> str:
+def _scripted(view: LaneView, lane: Lane) -> dict[str, Any]:
+    return {
+        "id": view.id,
+        "name": view.name,
+        "colour": view.colour,
+        "hidden": view.hidden,
+        "plottable": view.plottable,
+        "signature": view.signature,
+        "slider": asdict(view.slider) if view.slider else None,
+        "style": view.style.model_dump(),
+        "sampled": bool(view.samples.by),
+        "own": own_colours(lane),
+    }
+
+
+def takes_away(edits: Sequence[Edit]) -> bool:
+    """Whether edits may leave lanes without something that they need."""
+    return any(isinstance(edit, RemoveLane) for edit in edits)
+
+
+def told_of_waiting(before: Document, after: Document) -> str:
     """Who needs what a deletion has taken away."""
-    if not any(isinstance(edit, RemoveLane) for edit in edits):
-        return ""
     waiting = who_waits(before, after)
     if not waiting:
         return ""

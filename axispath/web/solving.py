@@ -28,9 +28,12 @@ from axispath.core.solve.methods import Method, Run, run
 from axispath.core.solve.question import Question, Unclear, ask
 from axispath.core.solve.words import verdict
 from axispath.web.asked import Solving, Watching, answered, body
+from axispath.web.computing import computed, patient
 from axispath.web.exact import LATE, answers
+from axispath.web.inside import UNFINISHED
 from axispath.web.landmarks import CERTAINTY, MARKS
 from axispath.web.present import lane_views, scripted_lanes
+from axispath.work.kinds import EXACT
 
 blueprint = Blueprint("solving", __name__, url_prefix="/api")
 EFFORT = Effort(30_000, 0.8, spent)
@@ -61,7 +64,7 @@ def _question(wanted: Solving, document: Document) -> tuple[Question, End | None
 def _ends(wanted: Solving, document: Document) -> tuple[End | None, End | None]:
     """The interval: as typed, infinite, or the view where nothing is typed."""
     view = document.view
-    found = []
+    found: list[End | None] = []
     for text, edge, sign in ((wanted.low, view.left, "-"), (wanted.high, view.right, "+")):
         typed = text.strip()
         if typed in INFINITE:
@@ -77,6 +80,7 @@ def _ends(wanted: Solving, document: Document) -> tuple[End | None, End | None]:
 
 
 @blueprint.post("/sheets/<key>/solve")
+@computed(patient)
 def solve(key: str) -> Response:
     """All solutions of an equation or inequality."""
     wanted = Solving.model_validate(body())
@@ -182,6 +186,7 @@ def _degrees(document: Document, question: Question) -> str:
 
 
 @blueprint.post("/sheets/<key>/solve/exact")
+@computed(EXACT)
 def exact(key: str) -> Response:
     """Exact forms of the solutions, and the general solution, as far as found in time."""
     wanted = Solving.model_validate(body())
@@ -211,7 +216,7 @@ def exact(key: str) -> Response:
     late = forms is LATE or general is LATE
     forms = {} if forms is None or forms is LATE else forms
     general = None if general is LATE else general
-    return answered(
+    response = answered(
         {
             "forms": {key: {"x": f.x, "y": f.y} for key, f in forms.items() if f.x or f.y},
             "families": [f"{question.unknown} = {text}" for text in general.families]
@@ -221,9 +226,13 @@ def exact(key: str) -> Response:
             "late": late,
         }
     )
+    if late:
+        response.headers[UNFINISHED] = "1"
+    return response
 
 
 @blueprint.post("/sheets/<key>/method")
+@computed()
 def method(key: str) -> Response:
     """A method carried out from the starts that a student chose."""
     wanted = Watching.model_validate(body())

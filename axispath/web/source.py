@@ -2,6 +2,10 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
+from contextlib import contextmanager
+from contextvars import ContextVar
+
 from axispath.core.memory import Memory
 from axispath.core.sheet.document import Document
 from axispath.demo.harbour import DEMOS
@@ -14,6 +18,7 @@ DEMO = "demo."
 KEPT = 512
 
 _documents: Memory[Document] = Memory(KEPT)
+_given: ContextVar[Document | None] = ContextVar("given", default=None)
 
 
 def opened(key: str) -> Opened:
@@ -33,6 +38,9 @@ def opened(key: str) -> Opened:
 
 def document_at(key: str, head: int) -> Document:
     """The document of a key at a revision. Revisions never change, so they are remembered."""
+    at_hand = _given.get()
+    if at_hand is not None:
+        return at_hand
     known = (key, head, current_person())
     remembered = _documents.get(known)
     if remembered is not None:
@@ -43,6 +51,16 @@ def document_at(key: str, head: int) -> Document:
         document = sheets.document_of(database, current_person(), key, head)
     _documents.keep(known, document)
     return document
+
+
+@contextmanager
+def given(document: Document | None) -> Iterator[None]:
+    """What is asked in here is about this document, which came with the question."""
+    token = _given.set(document)
+    try:
+        yield
+    finally:
+        _given.reset(token)
 
 
 def remember(found: Opened) -> None:

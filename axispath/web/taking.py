@@ -6,12 +6,15 @@ from flask import Blueprint, Response
 
 from axispath.core.path.trails import trailed
 from axispath.web.asked import Taking, body
+from axispath.web.computing import computed
 from axispath.web.landmarks import USUAL
+from axispath.work.kinds import LONG
 
 blueprint = Blueprint("taking", __name__, url_prefix="/api")
 
 
 @blueprint.post("/sheets/<key>/export")
+@computed(LONG)
 def export(key: str) -> Response:
     """The plot as it is seen, as a file."""
     # Matplotlib is loaded with the first picture: most processes never draw one.

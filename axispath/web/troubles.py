@@ -3,10 +3,8 @@
 from __future__ import annotations
 
 import logging
-import traceback
-from pathlib import Path
 
-from flask import Flask, jsonify, render_template, request
+from flask import Flask, Response, jsonify, render_template, request
 from flask.typing import ResponseReturnValue
 from flask_wtf.csrf import CSRFError
 from pydantic import ValidationError
@@ -17,9 +15,9 @@ from axispath.core.sheet.refused import EditRefused
 from axispath.core.table.rows import TableRefused
 from axispath.store.database import StoreGone
 from axispath.store.sheets import Conflict, NotFound
+from axispath.work.protocol import TOO_LARGE, TOO_LONG, Busy, Cut, way
 
 log = logging.getLogger("axispath")
-MOST_FRAMES = 12
 
 
 def answer(app: Flask) -> None:
@@ -42,8 +40,20 @@ def answer(app: Flask) -> None:
 
     @app.errorhandler(OutOfTime)
     def too_long(_: OutOfTime) -> ResponseReturnValue:
-        message = "This takes too long to compute: its time was cut."
-        return jsonify(kind="refused", message=message), 422
+        return jsonify(kind="refused", message=TOO_LONG), 422
+
+    @app.errorhandler(MemoryError)
+    def too_large(_: MemoryError) -> ResponseReturnValue:
+        return jsonify(kind="refused", message=TOO_LARGE), 422
+
+    @app.errorhandler(Cut)
+    def cut(error: Cut) -> ResponseReturnValue:
+        return jsonify(kind="refused", message=error.message), 422
+
+    @app.errorhandler(Busy)
+    def busy(_: Busy) -> ResponseReturnValue:
+        found, status = _told(429, "Busy just now, trying again …")
+        return found, status, {"Retry-After": "1", "Refresh": "2"}
 
     @app.errorhandler(ValidationError)
     def invalid(error: ValidationError) -> ResponseReturnValue:
@@ -85,13 +95,7 @@ def answer(app: Flask) -> None:
         return _told(500, "Something went wrong here. What you typed is still in this page.")
 
 
-def way(error: BaseException) -> str:
-    """The functions that an error came through, from the outermost, without any value."""
-    frames = traceback.extract_tb(error.__traceback__)[-MOST_FRAMES:]
-    return " > ".join(f"{Path(f.filename).name}:{f.lineno} {f.name}" for f in frames)
-
-
-def _told(status: int, message: str) -> tuple[object, int]:
+def _told(status: int, message: str) -> tuple[Response | str, int]:
     if request.path.startswith("/api/"):
         return jsonify(kind="trouble", message=message), status
     return render_template("trouble.html", message=message, status=status), status

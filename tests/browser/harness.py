@@ -4,17 +4,18 @@ import contextlib
 import math
 import os
 import socket
-import subprocess
-import sys
+import tempfile
 import threading
 import time
 import unittest
 import urllib.request
+from pathlib import Path
 
 from playwright.sync_api import expect, sync_playwright
 from sqlalchemy.engine import make_url
 
-from axispath.command.place import ROOT, free_port
+from axispath.command.place import free_port
+from axispath.command.serving import web_programs
 from axispath.demo.load import load_demo
 from tests.database import address, empty_store
 
@@ -30,6 +31,8 @@ CHROMIUM = {
         "--disable-sync",
     ],
 }
+
+SECRET = "a secret for tests, and no other use"
 
 
 def _number(text):
@@ -59,7 +62,11 @@ class Line:
             if not self.up:
                 near.close()
                 continue
-            far = socket.create_connection(self.target)
+            try:
+                far = socket.create_connection(self.target)
+            except OSError:
+                near.close()
+                continue
             self.ends += [near, far]
             for source, sink in ((near, far), (far, near)):
                 threading.Thread(target=self._pump, args=(source, sink), daemon=True).start()
@@ -83,43 +90,28 @@ class Line:
 
 
 class Server:
-    """gunicorn as ./axis-path serve runs it; can be stopped and started again."""
+    """The programs as ./axis-path serve runs them; can be stopped and started again."""
 
     def __init__(self, workers=1, exact=True):
-        self.workers = workers
-        self.exact = "1" if exact else "0"
         url = make_url(address())
         self.line = Line(url.host, url.port)
         self.database = url.set(port=self.line.port).render_as_string(hide_password=False)
         self.port = free_port()
         self.url = f"http://127.0.0.1:{self.port}"
-        self.process = None
+        self.workers = workers
+        self.exact = "1" if exact else "0"
+        self.folder = None
+        self.programs = []
 
     def start(self):
-        command = [
-            sys.executable,
-            "-m",
-            "gunicorn",
-            "axispath.web.wsgi:app",
-            "--log-level=critical",
-        ]
-        command += [
-            f"--bind=127.0.0.1:{self.port}",
-            "--worker-class=gthread",
-            "--threads=6",
-            f"--workers={self.workers}",
-        ]
-        command += ["--preload", "--no-control-socket", "--graceful-timeout=5"]
-        environment = {
-            **os.environ,
-            "DATABASE_URL": self.database,
-            "AXISPATH_SECRET_KEY": "a secret for tests, and no other use",
-        }
-        environment["AXISPATH_EXACT"] = self.exact
-        self.process = subprocess.Popen(
-            command, cwd=ROOT, env=environment, stderr=subprocess.DEVNULL
+        self.folder = tempfile.TemporaryDirectory(prefix="axispath-")
+        os.environ["AXISPATH_EXACT"] = self.exact
+        self.programs = web_programs(
+            Path(self.folder.name), self.database, SECRET, "127.0.0.1", self.port, self.workers
         )
-        for _ in range(1200):
+        for program in self.programs:
+            program.start()
+        for _ in range(2400):
             try:
                 urllib.request.urlopen(f"{self.url}/", timeout=1)
                 return
@@ -128,8 +120,9 @@ class Server:
         raise RuntimeError("the server did not start")
 
     def stop(self):
-        self.process.terminate()
-        self.process.wait(120)
+        for program in reversed(self.programs):
+            program.stop()
+        self.folder.cleanup()
 
 
 class BrowserTest(unittest.TestCase):

@@ -1,6 +1,7 @@
 import threading
 import unittest
 
+from axispath.core.path.edited import edited
 from axispath.core.sheet.document import Document, View
 from axispath.core.sheet.edits import AddLane, RemoveLane, Rename
 from axispath.core.sheet.refused import EditRefused
@@ -26,10 +27,12 @@ class Sheets(unittest.TestCase):
 
     def start(self, *lines):
         edits = [AddLane(text=line, id=f"lane{n}") for n, line in enumerate(lines)]
-        return self.do(sheets.create, self.person, Document(), edits)
+        steps = list(edited(Document(), edits, None))
+        return self.do(sheets.create, self.person, Document(), steps)
 
     def change(self, found, *edits):
-        return self.do(sheets.change, self.person, found.id, found.head, edits)
+        steps = list(edited(found.document, edits, None))
+        return self.do(sheets.change, self.person, found.id, found.head, steps)
 
     def texts(self, found):
         return [lane.text for lane in found.document.lanes]
@@ -76,7 +79,9 @@ class Sheets(unittest.TestCase):
         self.change(seen, AddLane(text="x^2"))
         with self.assertRaises(Conflict):
             self.change(seen, AddLane(text="x^3"))
-        copy = self.do(sheets.branch, self.person, seen.id, seen.head, [AddLane(text="x^3")])
+        before = sheets.copy_of(seen.document)
+        steps = list(edited(before, [AddLane(text="x^3")], None))
+        copy = self.do(sheets.create, self.person, before, steps)
         self.assertEqual(self.texts(copy), ["x", "x^3"])
         now = self.do(sheets.open_sheet, self.person, seen.id)
         self.assertEqual(self.texts(now), ["x", "x^2"])
@@ -108,7 +113,7 @@ class Sheets(unittest.TestCase):
         stranger = self.do(sheets.new_person)
         for work, *rest in (
             (sheets.open_sheet,),
-            (sheets.change, 1, [Rename(name="Mine")]),
+            (sheets.change, 1, list(edited(found.document, [Rename(name="Mine")], None))),
             (sheets.undo, 1),
             (sheets.duplicate,),
             (sheets.set_deleted, True),

@@ -179,9 +179,10 @@ class Changes(WebTest):
 
     def test_a_stale_change_is_a_conflict(self):
         found = self.start("x")
-        body = {"base": found["head"], "edits": [{"do": "add lane", "text": "x^2"}]}
+        edits = [{"do": "add lane", "text": "x^2"}]
+        body = {"base": found["head"], "edits": edits, "change": "a1" * 16}
         self.assertEqual(self.post(f"/sheets/{found['id']}/edits", body).status_code, 200)
-        other = {**body, "edits": [{"do": "add lane", "text": "x^3"}]}
+        other = {"base": found["head"], "edits": [{"do": "add lane", "text": "x^3"}]}
         answer = self.post(f"/sheets/{found['id']}/edits", other)
         self.assertEqual((answer.status_code, answer.json["kind"]), (409, "conflict"))
         # The same change again, because its answer was lost, is there already.

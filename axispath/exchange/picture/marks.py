@@ -81,7 +81,7 @@ def draw_mark(paper: Paper, field: PlotField, shown: Shown) -> None:
             _ring(paper, at, kind, closed, colour)
 
 
-def _ring(paper: Paper, at: np.ndarray, kind: Kind, closed: bool, colour: str) -> None:  # type: ignore[type-arg]
+def _ring(paper: Paper, at: np.ndarray, kind: Kind, closed: bool, colour: str) -> None:
     filled = kind is Kind.END and closed
     place = (float(at[0]), float(at[1]))
     inside = colour if filled else palette.GROUND

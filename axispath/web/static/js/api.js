@@ -1,7 +1,7 @@
 // @ts-check
 /** Requests to the server. Every answer is JSON, but for pictures. */
 
-/** A request that failed. `kind` is refused, conflict, trouble or offline. */
+/** A request that failed. `kind` is refused, conflict, trouble, busy or offline. */
 export class Trouble extends Error {
   /** @param {string} kind @param {string} message @param {any} [body] */
   constructor(kind, message, body = {}) {
@@ -12,19 +12,45 @@ export class Trouble extends Error {
 
   /** Whether the same request may succeed later. */
   get passing() {
-    return this.kind === "offline";
+    return this.kind === "offline" || this.kind === "busy";
   }
 }
 
 const token = () => document.querySelector('meta[name="csrf-token"]')?.getAttribute("content") ?? "";
 
+const PATIENCE = 6; // times that a busy server is asked again
+/** How many requests wait for a busy server; told to whoever listens for `axispath-busy`. */
+let refused = 0;
+
+/** @param {number} more */
+function tellBusy(more) {
+  refused += more;
+  window.dispatchEvent(new CustomEvent("axispath-busy", { detail: refused > 0 }));
+}
+
 /**
+ * One request; asked again for a while where the server says that it is busy.
  * @param {string} method
  * @param {string} path
  * @param {unknown} [body]
  * @returns {Promise<Response>}
  */
 async function request(method, path, body) {
+  for (let tried = 1; ; tried += 1) {
+    try {
+      return await requestOnce(method, path, body);
+    } catch (trouble) {
+      if (!(trouble instanceof Trouble) || trouble.kind !== "busy" || tried === PATIENCE) throw trouble;
+      tellBusy(1);
+      // All who were refused at the same time should not come back at the same time.
+      await new Promise((done) => setTimeout(done, trouble.body.after * 1000 * (0.75 + Math.random() / 2) * tried));
+      tellBusy(-1);
+    }
+  }
+}
+
+/** @param {string} method @param {string} path @param {unknown} [body] @returns {Promise<Response>} */
+async function requestOnce(method, path, body) {
   let response;
   try {
     response = await fetch(path, {
@@ -38,6 +64,7 @@ async function request(method, path, body) {
   if (response.ok) return response;
   const told = await response.json().catch(() => ({}));
   const message = told.message ?? "Something went wrong on the way to the server.";
+  if (response.status === 429) throw new Trouble("busy", message, { ...told, after: Number(response.headers.get("Retry-After")) || 1 });
   const passing = response.status === 503 || response.status === 502 || response.status === 504;
   throw new Trouble(passing ? "offline" : (told.kind ?? "trouble"), message, told);
 }

@@ -94,6 +94,7 @@ export function sheet() {
     conflict: false,
     status: "",
     statusClass: "",
+    busy: false,
     waitingText: "",
     undoLabel: start.undo,
     redoLabel: start.redo,
@@ -203,6 +204,10 @@ export function sheet() {
       byId("solve-page").addEventListener("click", (event) => this.pickSolution(event));
       document.addEventListener("keydown", (event) => this.shortcut(event));
       // What was moved a moment ago is kept when the page goes, and sent when it comes back.
+      window.addEventListener("axispath-busy", (event) => {
+        this.busy = /** @type {CustomEvent<boolean>} */ (event).detail;
+        this.showStatus();
+      });
       window.addEventListener("pagehide", () => {
         sliders.keepNow();
         session.leave(true);
@@ -406,6 +411,10 @@ export function sheet() {
         this.waitingText = "";
         const going = session.conflict ? "not saved" : "saving…";
         this.status = count ? going : session.stored ? "saved" : "not changed yet";
+        if (this.busy) {
+          this.status = "busy, trying again …";
+          this.statusClass = "is-waiting";
+        }
       }
     },
 

@@ -1,0 +1,42 @@
+"""Documents as they are stored: compressed, and against an earlier one where they share most of it.
+
+An edit changes little of a document, so that a revision against a snapshot takes some dozens of
+bytes. Compression with a raw dictionary (Y. Collet, M. Kucherawy, RFC 8878, 2021) finds what is
+shared by itself, whatever a document comes to hold; changes of our own making would need a rule
+for each kind of edit, and a snapshot is at most one step away, so that nothing has to be replayed.
+"""
+
+from __future__ import annotations
+
+from backports import zstd
+
+from axispath.core.sheet.document import Document
+
+LEVEL = 6
+SMALL = 400  # bytes that a revision may take whatever its snapshot takes
+LARGEST = 2 << 20  # bytes of a document
+SHARE = 4  # a revision may take this part of its snapshot; above it is a snapshot of its own
+
+
+def written(document: Document) -> bytes:
+    """A document as text, always in the same way."""
+    return document.model_dump_json().encode()
+
+
+def packed(text: bytes, against: bytes | None = None) -> bytes:
+    """A document's text, compressed against an earlier one where that is given."""
+    if against is None:
+        return zstd.compress(text, level=LEVEL)
+    return zstd.compress(text, level=LEVEL, zstd_dict=zstd.ZstdDict(against, is_raw=True))
+
+
+def unpacked(data: bytes, against: bytes | None = None) -> bytes:
+    """The text of a document again; ``against`` is what it was packed against."""
+    if against is None:
+        return zstd.decompress(data)
+    return zstd.decompress(data, zstd_dict=zstd.ZstdDict(against, is_raw=True))
+
+
+def much(size: int, snapshot: int) -> bool:
+    """Whether a revision of so many bytes had better be a snapshot itself."""
+    return size > SMALL and size * SHARE > snapshot

@@ -1,0 +1,136 @@
+"""What is thrown away, by rule, so that nothing grows without end.
+
+- A move of a slider that the next one has overtaken: after an hour.
+- Of revisions older than 30 days, all but the last of each day; the head and the steps before it
+  that undo leads to within the last day's work stay by the same rule.
+- Deleted sheets: after 30 days. Guests who have not been here for 90 days, with their sheets.
+- Receipts of changes: after 7 days.
+
+Every pass is short, and takes what is left over the next time.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import timedelta
+
+from sqlalchemy import CursorResult, delete, func, select, text
+from sqlalchemy.orm import Session
+
+from axispath.store.database import Store
+from axispath.store.history import text_of
+from axispath.store.models import Person, Receipt, Revision, Sheet
+from axispath.store.packing import much, packed, unpacked
+
+OVERTAKEN = timedelta(hours=1)
+OLD = timedelta(days=30)
+DELETED = timedelta(days=30)
+AWAY = timedelta(days=90)
+RECEIPTS = timedelta(days=7)
+AT_ONCE = 200  # sheets or people of one pass
+MANY = 50  # a history that is shorter is not worth thinning
+LOCK = 7_204_115  # whoever holds it tidies; others leave it alone
+
+
+@dataclass(frozen=True)
+class Tidied:
+    """How much was thrown away."""
+
+    people: int
+    sheets: int
+    revisions: int
+    receipts: int
+
+
+def tidy(store: Store) -> Tidied | None:
+    """Throw away what the rules say; None where another process is just doing it."""
+    with store.transaction() as session:
+        if not session.scalar(select(func.pg_try_advisory_xact_lock(LOCK))):
+            return None
+        session.execute(text("set local statement_timeout = '60s'"))
+        receipts = _gone(session, delete(Receipt).where(Receipt.created < func.now() - RECEIPTS))
+        gone = select(Sheet.id).where(Sheet.deleted < func.now() - DELETED).limit(AT_ONCE)
+        sheets = _gone(session, delete(Sheet).where(Sheet.id.in_(gone)))
+        away = select(Person.id).where(Person.seen < func.now() - AWAY).limit(AT_ONCE)
+        people = _gone(session, delete(Person).where(Person.id.in_(away)))
+        thick = (
+            select(Revision.sheet_id)
+            .where(
+                (Revision.joined & (Revision.created < func.now() - OVERTAKEN))
+                | (Revision.created < func.now() - OLD)
+            )
+            .group_by(Revision.sheet_id)
+            .having(func.bool_or(Revision.joined) | (func.count() > MANY))
+            .limit(AT_ONCE)
+        )
+        found = list(session.scalars(thick))
+    revisions = 0
+    for sheet_id in found:
+        with store.transaction() as session:
+            sheet = session.get(Sheet, sheet_id, with_for_update=True)
+            if sheet is not None:
+                revisions += thin(session, sheet)
+    return Tidied(people, sheets, revisions, receipts)
+
+
+def _gone(session: Session, statement: object) -> int:
+    result = session.execute(statement)  # type: ignore[call-overload]
+    assert isinstance(result, CursorResult)
+    return result.rowcount
+
+
+def thin(session: Session, sheet: Sheet) -> int:
+    """Thin the history of a sheet by the rules; gives how many revisions are gone."""
+    now = session.scalar(select(func.now()))
+    assert now is not None
+    history = list(
+        session.scalars(
+            select(Revision).where(Revision.sheet_id == sheet.id).order_by(Revision.number)
+        )
+    )
+    parents = {revision.parent for revision in history}
+    last = {revision.created.date(): revision.number for revision in history}
+    superfluous = {
+        revision.number
+        for revision in history
+        if revision.number != sheet.head
+        and revision.parent is not None
+        and (
+            (
+                revision.joined
+                and revision.created < now - OVERTAKEN
+                and revision.number not in parents
+            )
+            or (revision.created < now - OLD and last[revision.created.date()] != revision.number)
+        )
+    }
+    if not superfluous:
+        return 0
+    texts = {r.number: text_of(session, sheet, r) for r in history}
+    before = {revision.number: revision.parent for revision in history}
+    snapshot: Revision | None = None
+    weight = 0
+    for revision in history:
+        if revision.number in superfluous:
+            session.delete(revision)
+            continue
+        while revision.parent in superfluous:
+            revision.parent = before[revision.parent]
+        # All that stays is packed anew: what it was packed against may be gone.
+        text_here = texts[revision.number]
+        body = b""
+        if snapshot is not None:
+            body = packed(text_here, texts[snapshot.number])
+        if snapshot is None or much(len(body), len(snapshot.body)):
+            revision.base, revision.body = None, packed(text_here)
+            snapshot = revision
+        else:
+            revision.base, revision.body = snapshot.number, body
+        assert (
+            unpacked(revision.body, texts[snapshot.number] if revision.base is not None else None)
+            == text_here
+        )
+        weight += len(revision.body)
+    sheet.weight = weight
+    session.flush()
+    return len(superfluous)

@@ -1,0 +1,117 @@
+"""Routes that compute, and all else that computes for the pages: carried out behind the wall.
+
+The web process looks after the person, the database and the headers. What is computed travels as
+a call with the document it is about, to a process that can be ended; the code is the same on
+both sides, and where there is no broker it runs here.
+"""
+
+from __future__ import annotations
+
+import functools
+import hashlib
+import pickle
+from collections.abc import Callable, Sequence
+from typing import Any
+
+from flask import Response, current_app, request
+
+from axispath.core.memory import Memory
+from axispath.core.path.edited import Step
+from axispath.core.sheet.document import Document, View
+from axispath.core.sheet.edits import Edit
+from axispath.web import present
+from axispath.web.asked import body, seen_revision
+from axispath.web.inside import VIEWS, Route, answered_view, edited_within, shown
+from axispath.web.person import guest
+from axispath.web.source import document_at
+from axispath.work.client import Broker, Here
+from axispath.work.kinds import LONG, QUICK, Kind
+from axispath.work.protocol import Cut, Job, called
+
+PAYLOADS = 24 << 20  # bytes
+
+Chosen = Kind | Callable[[dict[str, Any]], Kind]
+
+
+def patient(asked: dict[str, Any]) -> Kind:
+    """The kind of work of a search that may be a longer one."""
+    return LONG if asked.get("longer") is True else QUICK
+
+
+def computed(kind: Chosen = QUICK, shared: bool = True) -> Callable[[Route], Route]:
+    """A route that computes on the document of its ``key``, if it has one.
+
+    ``shared``: the same question about the same document is answered once, whoever asks.
+    """
+
+    def wrapped(view: Route) -> Route:
+        name = f"{view.__module__}.{view.__name__}"
+        VIEWS[name] = view
+
+        @functools.wraps(view)
+        def route(**at: Any) -> Response:
+            asked = body()
+            key = at.get("key")
+            document = document_at(key, seen_revision(asked, "head")) if key else None
+            wanted = kind if isinstance(kind, Kind) else kind(asked)
+            data = request.get_data()
+            call = (name, at, data, document, wanted.budget)
+            same = _name_of(name, data, document) if shared else ""
+            status, kept, content = ask(wanted, str(key or ""), same, answered_view, *call)
+            return Response(content, status, kept)
+
+        return route
+
+    return wrapped
+
+
+def ask(kind: Kind, route: str, same: str, function: Callable[..., Any], *given: Any) -> Any:
+    """Have something carried out. Raises what it raises, Busy, or Cut."""
+    broker: Broker | Here = current_app.extensions["broker"]
+    return broker.ask(Job(kind.name, guest(), route, same, called(function, *given)))
+
+
+def _name_of(*shaping: Any) -> str:
+    """A name for all that shapes an answer."""
+    digest = hashlib.sha256()
+    for part in shaping:
+        if isinstance(part, Document):
+            part = part.model_dump_json().encode()
+        data = part if isinstance(part, bytes) else repr(part).encode()
+        digest.update(len(data).to_bytes(8, "little") + data)
+    return digest.hexdigest()
+
+
+# Documents
+
+
+_payloads: Memory[dict[str, Any]] = Memory(PAYLOADS, lambda found: len(pickle.dumps(found)))
+
+
+def payload(document: Document, route: str) -> dict[str, Any]:
+    """What pages and scripts show of a document; plainly, where it takes too much to compute."""
+    seen = document.model_copy(update={"view": View()})  # whatever its view
+
+    def work() -> dict[str, Any]:
+        same = _name_of("payload", seen)
+        found: dict[str, Any] = ask(QUICK, route, same, shown, seen, QUICK.budget)
+        return found
+
+    try:
+        return _payloads.found(seen, work)
+    except Cut as cut:
+        return present.plain_payload(document, cut.message)
+
+
+def steps(document: Document, edits: Sequence[Edit], route: str) -> list[Step]:
+    """What edits lead to. Raises EditRefused, Busy or Cut."""
+    found: list[Step] = ask(QUICK, route, "", edited_within, document, edits, QUICK.budget)
+    return found
+
+
+def told_of_waiting(before: Document, after: Document, edits: Sequence[Edit], route: str) -> str:
+    """Who needs what a deletion has taken away."""
+    if not present.takes_away(edits):
+        return ""
+    found: str = ask(QUICK, route, "", present.told_of_waiting, before, after)
+    return found

@@ -1,0 +1,98 @@
+"""What computes, as it runs behind the wall: in a process that can be ended at any time.
+
+It knows the templates and the sentences of the application, and no person and no database. Where
+there is no broker the web process itself calls it.
+"""
+
+from __future__ import annotations
+
+import io
+from collections.abc import Callable, Sequence
+from contextlib import ExitStack
+from functools import cache
+from typing import Any
+
+from flask import Flask, Response, current_app, has_app_context
+
+from axispath.clock import spent
+from axispath.core.arithmetic.patience import OutOfTime, Patience, limited
+from axispath.core.path.edited import Step, edited
+from axispath.core.sheet.document import Document
+from axispath.core.sheet.edits import Edit
+from axispath.web import present
+from axispath.web.source import given
+from axispath.work.protocol import TOO_LONG, Cut, Passing
+
+UNFINISHED = "X-Unfinished"  # a header in here: the same question may be answered better later
+
+Route = Callable[..., Response]
+VIEWS: dict[str, Route] = {}
+"""The routes that are carried out in here, by name."""
+
+
+@cache
+def application() -> Flask:
+    """The application as a worker has it."""
+    from axispath.web.app import create_inside
+
+    return create_inside()
+
+
+def answered_view(
+    name: str, at: dict[str, Any], data: bytes, document: Document | None, seconds: float
+) -> Any:
+    """What a route answers: its status, the headers worth keeping, and its content."""
+    with ExitStack() as around:
+        app = _entered(around)
+        around.enter_context(app.request_context(_environment(data)))
+        around.enter_context(given(document))
+        around.enter_context(limited(Patience(seconds, spent)))
+        try:
+            response = app.make_response(VIEWS[name](**at))
+        except Exception as error:
+            response = app.make_response(app.handle_user_exception(error))
+        # What may come out better another time is not remembered.
+        unfinished = response.headers.pop(UNFINISHED, None) or response.status_code != 200
+        kept = [("Content-Type", response.headers["Content-Type"])]
+        found = response.status_code, kept, response.get_data()
+        return Passing(found) if unfinished else found
+
+
+def _entered(around: ExitStack) -> Flask:
+    """The application that runs here: a web process's own, or that of a worker."""
+    if has_app_context():
+        return current_app._get_current_object()  # type: ignore[attr-defined, no-any-return]
+    app = application()
+    around.enter_context(app.app_context())
+    return app
+
+
+def _environment(data: bytes) -> dict[str, Any]:
+    return {
+        "REQUEST_METHOD": "POST",
+        "PATH_INFO": "/api/",
+        "SERVER_NAME": "localhost",
+        "SERVER_PORT": "80",
+        "SERVER_PROTOCOL": "HTTP/1.1",
+        "CONTENT_LENGTH": str(len(data)),
+        "wsgi.input": io.BytesIO(data),
+        "wsgi.url_scheme": "http",
+    }
+
+
+def shown(document: Document, seconds: float) -> dict[str, Any]:
+    """What pages and scripts show of a document. Raises Cut where that takes too long."""
+    with ExitStack() as around:
+        app = _entered(around)
+        around.enter_context(app.request_context(_environment(b"")))
+        try:
+            around.enter_context(limited(Patience(seconds, spent)))
+            return present.payload(document)
+        except OutOfTime:
+            raise Cut(TOO_LONG) from None
+
+
+def edited_within(document: Document, edits: Sequence[Edit], seconds: float) -> list[Step]:
+    """The steps of edits, within a time."""
+    with limited(Patience(seconds, spent)):
+        return list(edited(document, edits, present.FRAMING))

@@ -1,0 +1,341 @@
+"""The broker: shares jobs out to worker processes, fairly, and ends those that take too much.
+
+One process and one loop, so that it can fork workers at any time: they start with everything
+loaded, within milliseconds. A job goes to the process that knows what it is about where that one
+is idle. The same question asked twice is carried out once, and its answer is kept for a while.
+"""
+
+from __future__ import annotations
+
+import logging
+import os
+import pickle
+import selectors
+import signal
+import socket
+import time
+from collections import Counter, OrderedDict
+from collections.abc import Callable
+from dataclasses import dataclass, field
+from multiprocessing.connection import Connection, Listener, Pipe
+from pathlib import Path
+from typing import Any
+
+from axispath.work import protocol
+from axispath.work.counts import Counts
+from axispath.work.kinds import (
+    AT_ONCE,
+    KINDS,
+    LONGEST_WAIT,
+    REMEMBERED,
+    WAITING,
+    WAITING_EACH,
+    Kind,
+)
+from axispath.work.protocol import BUSY, CUT, DONE, Answer, Ask, Job
+from axispath.work.worker import work
+
+LOOK = 0.2  # seconds between looks at what the workers use
+ROUTES = 4096
+STUCK = 2.0  # seconds after which one who neither reads nor writes is let go
+_TICK = os.sysconf("SC_CLK_TCK")
+_PAGE = os.sysconf("SC_PAGE_SIZE")
+log = logging.getLogger(__name__)
+
+
+@dataclass
+class Task:
+    """A job with all who wait for its answer."""
+
+    job: Job
+    asked: float
+    askers: list[Connection]
+    tries: int = 0
+
+
+@dataclass(eq=False)
+class Worker:
+    """A process that carries out jobs of a kind."""
+
+    kind: Kind
+    pid: int
+    pipe: Connection
+    task: Task | None = None
+    since: float = 0.0
+    used: float = 0.0  # its processor time when its task began
+    why: str = ""  # the sentence for its task, where it was killed
+
+
+@dataclass
+class Broker:
+    """All that is going on."""
+
+    address: str
+    begins: dict[str, Callable[[], object]] = field(default_factory=dict)  # by kind
+    kinds: dict[str, Kind] = field(default_factory=lambda: KINDS)
+    workers: list[Worker] = field(default_factory=list)
+    waiting: list[Task] = field(default_factory=list)
+    askers: dict[Connection, Task | None] = field(default_factory=dict)
+    routes: OrderedDict[tuple[str, str], int] = field(default_factory=OrderedDict)
+    known: OrderedDict[str, Answer] = field(default_factory=OrderedDict)
+    weight: int = 0
+    counts: Counts = field(default_factory=Counts)
+    stopping: bool = False
+
+    def serve(self, ready: Callable[[], None] = lambda: None) -> None:
+        """Answer until told to stop."""
+        Path(self.address).unlink(missing_ok=True)
+        self.listener = Listener(self.address, "AF_UNIX", backlog=512)
+        self.door: socket.socket = self.listener._listener._socket  # type: ignore[attr-defined]
+        self.selector = selectors.DefaultSelector()
+        self.selector.register(self.door, selectors.EVENT_READ, self._come)
+        for kind in self.kinds.values():
+            for _ in range(kind.processes):
+                self._start(kind)
+        signal.signal(signal.SIGTERM, self._stop)
+        signal.signal(signal.SIGINT, signal.SIG_IGN)
+        ready()
+        look = time.monotonic() + LOOK
+        while not self.stopping:
+            for key, _ in self.selector.select(max(0.0, look - time.monotonic())):
+                key.data(key.fileobj)
+            self._share_out()
+            if time.monotonic() >= look:
+                self._look()
+                look = time.monotonic() + LOOK
+        for worker in self.workers:
+            os.kill(worker.pid, signal.SIGKILL)
+        self.listener.close()
+
+    def _stop(self, *_: object) -> None:
+        self.stopping = True
+
+    # Those who ask
+
+    def _come(self, _: object) -> None:
+        try:
+            asker = self.listener.accept()
+        except OSError:
+            return
+        with socket.socket(fileno=os.dup(asker.fileno())) as line:
+            seconds, rest = divmod(STUCK, 1)
+            limit = int(seconds).to_bytes(8, "little") + int(rest * 1e6).to_bytes(8, "little")
+            line.setsockopt(socket.SOL_SOCKET, socket.SO_SNDTIMEO, limit)
+            line.setsockopt(socket.SOL_SOCKET, socket.SO_RCVTIMEO, limit)
+        self.askers[asker] = None
+        self.selector.register(asker, selectors.EVENT_READ, self._heard)
+
+    def _heard(self, asker: Connection) -> None:
+        if asker not in self.askers:
+            return  # gone since this was noticed
+        try:
+            asked = pickle.loads(asker.recv_bytes())
+        except (EOFError, OSError):
+            self._leave(asker)
+            return
+        if isinstance(asked, Ask):
+            self._tell(asker, ASKED[asked.what](self, *asked.given))
+        else:
+            self._take(asker, asked)
+
+    def _take(self, asker: Connection, job: Job) -> None:
+        self.counts.jobs[job.kind] += 1
+        known = self.known.get(job.same) if job.same else None
+        if known is not None:
+            self.known.move_to_end(job.same)
+            self.counts.remembered += 1
+            self._give(asker, known)
+            return
+        running = [w.task for w in self.workers if w.task is not None]
+        for task in (*running, *self.waiting):
+            if job.same and task.job.same == job.same and task.job.kind == job.kind:
+                task.askers.append(asker)
+                self.askers[asker] = task
+                return
+        mine = sum(task.job.guest == job.guest for task in self.waiting)
+        if mine >= WAITING_EACH or len(self.waiting) >= WAITING:
+            self.counts.refused += 1
+            self._give(asker, Answer(BUSY))
+            return
+        task = Task(job, time.monotonic(), [asker])
+        self.askers[asker] = task
+        self.waiting.append(task)
+
+    def _give(self, asker: Connection, answer: Answer) -> None:
+        self.askers[asker] = None
+        self._tell(asker, answer)
+
+    def _tell(self, asker: Connection, told: object) -> None:
+        try:
+            asker.send_bytes(pickle.dumps(told))
+        except OSError:
+            self._leave(asker)
+
+    def _leave(self, asker: Connection) -> None:
+        """One who asked is gone; what nobody waits for any more is not begun."""
+        if asker not in self.askers:
+            return
+        task = self.askers.pop(asker)
+        if task is not None and asker in task.askers:
+            task.askers.remove(asker)
+            if not task.askers and task in self.waiting:
+                self.waiting.remove(task)
+        self.selector.unregister(asker)
+        asker.close()
+
+    # Workers
+
+    def _start(self, kind: Kind) -> None:
+        near, far = Pipe()
+        pid = os.fork()
+        if pid == 0:
+            near.close()
+            self.selector.close()
+            self.door.close()
+            for worker in self.workers:
+                worker.pipe.close()
+            for asker in self.askers:
+                asker.close()
+            work(far, kind, self.begins.get(kind.name))
+        far.close()
+        worker = Worker(kind, pid, near)
+        self.workers.append(worker)
+        self.selector.register(near, selectors.EVENT_READ, lambda _: self._answered(worker))
+
+    def _share_out(self) -> None:
+        if not self.waiting:
+            return
+        busy = Counter(w.task.job.guest for w in self.workers if w.task is not None)
+        for task in sorted(self.waiting, key=lambda task: busy[task.job.guest]):
+            if busy[task.job.guest] >= AT_ONCE:
+                continue
+            worker = self._idle(task.job)
+            if worker is not None:
+                self.waiting.remove(task)
+                busy[task.job.guest] += 1
+                self._hand_over(worker, task)
+
+    def _idle(self, job: Job) -> Worker | None:
+        """An idle process for a job: the one that knows what it is about, else another."""
+        idle = [w for w in self.workers if w.task is None and w.kind.name == job.kind]
+        if not idle:
+            return None
+        route = (job.kind, job.route)
+        last = self.routes.get(route)
+        worker = next((w for w in idle if w.pid == last), idle[0])
+        # Those longest idle first: work goes round where nobody knows it.
+        self.workers.remove(worker)
+        self.workers.append(worker)
+        self.routes[route] = worker.pid
+        self.routes.move_to_end(route)
+        while len(self.routes) > ROUTES:
+            self.routes.popitem(last=False)
+        return worker
+
+    def _hand_over(self, worker: Worker, task: Task) -> None:
+        worker.task = task
+        worker.since = time.monotonic()
+        worker.used = _processor_time(worker.pid)
+        worker.why = ""
+        try:
+            worker.pipe.send_bytes(task.job.call)
+        except OSError:
+            self._gone(worker)
+
+    def _answered(self, worker: Worker) -> None:
+        if worker not in self.workers:
+            return  # replaced since this was noticed
+        try:
+            answer: Answer = pickle.loads(worker.pipe.recv_bytes())
+        except (EOFError, OSError):
+            self._gone(worker)
+            return
+        task, worker.task = worker.task, None
+        if task is None:
+            return
+        self.counts.seconds += time.monotonic() - worker.since
+        self._settle(task, answer)
+        if _memory(worker.pid) > worker.kind.usual:
+            self._replace(worker)
+
+    def _settle(self, task: Task, answer: Answer) -> None:
+        if answer.told == DONE and task.job.same:
+            self._remember(task.job.same, answer)
+        for asker in list(task.askers):
+            self._give(asker, answer)
+
+    def _remember(self, same: str, answer: Answer) -> None:
+        self.weight += len(answer.value) + 500
+        self.known[same] = answer
+        while self.weight > REMEMBERED:
+            _, oldest = self.known.popitem(last=False)
+            self.weight -= len(oldest.value) + 500
+
+    def _gone(self, worker: Worker) -> None:
+        """A process has ended. What it worked on is tried once more, unless we ended it."""
+        task, worker.task = worker.task, None
+        self._replace(worker)
+        if task is None:
+            return
+        if worker.why:
+            self.counts.cut += 1
+            self._settle(task, Answer(CUT, pickle.dumps(worker.why)))
+        elif task.tries or not task.askers:
+            self._settle(task, Answer(CUT, pickle.dumps(protocol.BROKEN)))
+        else:
+            task.tries += 1
+            self.waiting.insert(0, task)
+
+    def _replace(self, worker: Worker) -> None:
+        self.counts.replaced += 1
+        self.selector.unregister(worker.pipe)
+        worker.pipe.close()
+        self.workers.remove(worker)
+        os.kill(worker.pid, signal.SIGKILL)
+        os.waitpid(worker.pid, 0)
+        self._start(worker.kind)
+
+    def _look(self) -> None:
+        """End what takes too much, and refuse what has waited too long."""
+        now = time.monotonic()
+        for worker in list(self.workers):
+            if worker.task is None:
+                continue
+            if (
+                _processor_time(worker.pid) - worker.used > worker.kind.seconds
+                or now - worker.since > worker.kind.wall
+            ):
+                worker.why = protocol.TOO_LONG
+            elif _memory(worker.pid) > worker.kind.most:
+                worker.why = protocol.TOO_LARGE
+            if worker.why:
+                self._gone(worker)
+        for task in [t for t in self.waiting if now - t.asked > LONGEST_WAIT]:
+            self.waiting.remove(task)
+            self.counts.refused += 1
+            self._settle(task, Answer(BUSY))
+
+
+ASKED: dict[str, Callable[..., Any]] = {
+    "counts": lambda broker: broker.counts.told(broker),
+    "rate": lambda broker, *given: broker.counts.rate(*given),
+    "forget": lambda broker, key: broker.counts.forget(key),
+}
+"""What the broker answers itself."""
+
+
+def _processor_time(pid: int) -> float:
+    """Seconds of processor time that a process has used, 0 where it is gone."""
+    try:
+        fields = Path(f"/proc/{pid}/stat").read_bytes().rpartition(b")")[2].split()
+    except OSError:
+        return 0.0
+    return (int(fields[11]) + int(fields[12])) / _TICK
+
+
+def _memory(pid: int) -> int:
+    """Bytes of memory in which a process resides, 0 where it is gone."""
+    try:
+        return int(Path(f"/proc/{pid}/statm").read_bytes().split()[1]) * _PAGE
+    except OSError:
+        return 0

@@ -1,0 +1,61 @@
+"""What the broker counts: for operators, and for limits that hold for all processes together."""
+
+from __future__ import annotations
+
+import time
+from collections import Counter, OrderedDict
+from dataclasses import dataclass, field
+from typing import TYPE_CHECKING, Any
+
+if TYPE_CHECKING:
+    from axispath.work.broker import Broker
+
+MOST_KEYS = 50_000  # of limits that are counted; the oldest give way
+
+
+@dataclass
+class Counts:
+    """Numbers since the broker began."""
+
+    jobs: Counter[str] = field(default_factory=Counter)
+    seconds: float = 0.0  # that workers were busy
+    remembered: int = 0  # answers that were known
+    refused: int = 0  # jobs there was no room or time for
+    cut: int = 0  # jobs that were ended
+    replaced: int = 0  # processes
+    rates: OrderedDict[str, tuple[int, float]] = field(default_factory=OrderedDict)
+
+    def told(self, broker: Broker) -> dict[str, Any]:
+        """The numbers, and what is going on just now."""
+        return {
+            "jobs": dict(self.jobs),
+            "seconds": self.seconds,
+            "remembered": self.remembered,
+            "refused": self.refused,
+            "cut": self.cut,
+            "replaced": self.replaced,
+            "waiting": len(broker.waiting),
+            "busy": sum(worker.task is not None for worker in broker.workers),
+            "workers": len(broker.workers),
+            "askers": len(broker.askers),
+        }
+
+    def rate(self, key: str, amount: int, seconds: float) -> tuple[int, float]:
+        """Count ``amount`` more for a key, in a window of so many seconds from its first.
+
+        Gives the count, and when the window ends, in seconds since 1970.
+        """
+        now = time.time()
+        count, until = self.rates.get(key, (0, 0.0))
+        if until <= now:
+            count, until = 0, now + seconds
+            self.rates.pop(key, None)
+        if amount:
+            self.rates[key] = (count + amount, until)
+            while len(self.rates) > MOST_KEYS:
+                self.rates.popitem(last=False)
+        return count + amount, until
+
+    def forget(self, key: str) -> None:
+        """Begin a key anew."""
+        self.rates.pop(key, None)
