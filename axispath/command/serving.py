@@ -43,6 +43,7 @@ def serve(with_demo: bool) -> int:
     prepare_folder(folder)
     with only_once(folder) as note, _stoppable(), running_cluster(folder) as own:
         key = os.environ.get("AXISPATH_SECRET_KEY") or secret(folder, "secret-key")
+        os.environ["AXISPATH_DISK"] = str(folder)
         return _serve_on(own.address, key, note, [own], with_demo)
     return 0
 
@@ -54,7 +55,6 @@ def _psycopg(address: str) -> str:
 
 
 def _serve_on(address: str, key: str, note: Path | None, kept: list[Kept], with_demo: bool) -> int:
-    os.environ["DATABASE_URL"] = address
     host = os.environ.get("AXISPATH_HOST", "127.0.0.1")
     refuse_the_street(host)
     migrate(address)
@@ -85,15 +85,23 @@ def web_programs(
     folder: Path, address: str, key: str, host: str, port: int, workers: int | None = None
 ) -> list[Program]:
     """What serves: the broker with those who compute, and gunicorn with those who serve pages."""
+    counts = folder / "counts"
+    counts.mkdir(exist_ok=True)
     environment = {
         **os.environ,
         "DATABASE_URL": address,
         "AXISPATH_SECRET_KEY": key,
         "AXISPATH_WORK": str(folder / "work"),
         "OPENBLAS_NUM_THREADS": "1",
+        "PROMETHEUS_MULTIPROC_DIR": str(counts),
     }
     return [
-        Program("the broker", "axispath.work", environment=environment),
+        # What the process for exact forms leaves to the system when it is killed needs no mention.
+        Program(
+            "the broker",
+            "axispath.work",
+            environment={**environment, "PYTHONWARNINGS": "ignore:resource_tracker:UserWarning"},
+        ),
         Program(
             "the web server",
             "gunicorn",

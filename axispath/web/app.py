@@ -9,6 +9,7 @@ from typing import Any
 
 from flask import Flask
 from flask_compress import Compress
+from werkzeug.middleware.proxy_fix import ProxyFix
 
 from axispath.clock import spent
 from axispath.core.arithmetic.patience import Patience, limited
@@ -17,6 +18,8 @@ from axispath.web import (
     api,
     assets,
     handbook,
+    limits,
+    operating,
     pages,
     security,
     shelf_api,
@@ -70,9 +73,12 @@ def create_app(database: str | None = None, secret_key: str | None = None) -> Fl
     app.extensions["store"] = Store(database or os.environ["DATABASE_URL"])
     app.extensions["broker"] = from_environment()
     Compress(app)
+    operating.count(app)
     security.protect(app)
     troubles.answer(app)
     assets.serve_versioned(app)
+    if os.environ.get("AXISPATH_BEHIND_PROXY") == "1":
+        app.wsgi_app = ProxyFix(app.wsgi_app, x_for=1, x_proto=1)  # type: ignore[method-assign]
     wsgi = app.wsgi_app
 
     def timed(*request: Any) -> Any:
@@ -86,5 +92,7 @@ def create_app(database: str | None = None, secret_key: str | None = None) -> Fl
     app.register_blueprint(solving.blueprint)
     app.register_blueprint(shelf_api.blueprint)
     app.register_blueprint(handbook.blueprint)
+    app.register_blueprint(operating.blueprint)
+    limits.limit(app, app.extensions["broker"])
     logging.getLogger("axispath").setLevel(logging.INFO)
     return app

@@ -8,7 +8,7 @@ from flask import Flask, Response, jsonify, render_template, request
 from flask.typing import ResponseReturnValue
 from flask_wtf.csrf import CSRFError
 from pydantic import ValidationError
-from werkzeug.exceptions import HTTPException
+from werkzeug.exceptions import HTTPException, TooManyRequests
 
 from axispath.core.arithmetic.patience import OutOfTime
 from axispath.core.sheet.refused import EditRefused
@@ -78,6 +78,10 @@ def answer(app: Flask) -> None:
     @app.errorhandler(CSRFError)
     def stale(_: CSRFError) -> ResponseReturnValue:
         return _told(400, "This page has been open for too long. Please reload it.")
+
+    @app.errorhandler(TooManyRequests)
+    def too_often(error: TooManyRequests) -> ResponseReturnValue:
+        return _told(429, "This is asked for too often; it goes on in a moment.")
 
     @app.errorhandler(HTTPException)
     def http(error: HTTPException) -> ResponseReturnValue:

@@ -317,7 +317,12 @@ class Broker:
 
 
 ASKED: dict[str, Callable[..., Any]] = {
-    "counts": lambda broker: broker.counts.told(broker),
+    "counts": lambda broker: broker.counts.told(
+        waiting=len(broker.waiting),
+        busy=sum(worker.task is not None for worker in broker.workers),
+        workers=len(broker.workers),
+        askers=len(broker.askers),
+    ),
     "rate": lambda broker, *given: broker.counts.rate(*given),
     "forget": lambda broker, key: broker.counts.forget(key),
 }

@@ -5,10 +5,7 @@ from __future__ import annotations
 import time
 from collections import Counter, OrderedDict
 from dataclasses import dataclass, field
-from typing import TYPE_CHECKING, Any
-
-if TYPE_CHECKING:
-    from axispath.work.broker import Broker
+from typing import Any
 
 MOST_KEYS = 50_000  # of limits that are counted; the oldest give way
 
@@ -25,8 +22,8 @@ class Counts:
     replaced: int = 0  # processes
     rates: OrderedDict[str, tuple[int, float]] = field(default_factory=OrderedDict)
 
-    def told(self, broker: Broker) -> dict[str, Any]:
-        """The numbers, and what is going on just now."""
+    def told(self, **now: int) -> dict[str, Any]:
+        """The numbers, and those of this moment."""
         return {
             "jobs": dict(self.jobs),
             "seconds": self.seconds,
@@ -34,10 +31,7 @@ class Counts:
             "refused": self.refused,
             "cut": self.cut,
             "replaced": self.replaced,
-            "waiting": len(broker.waiting),
-            "busy": sum(worker.task is not None for worker in broker.workers),
-            "workers": len(broker.workers),
-            "askers": len(broker.askers),
+            **now,
         }
 
     def rate(self, key: str, amount: int, seconds: float) -> tuple[int, float]:
