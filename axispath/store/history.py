@@ -40,8 +40,12 @@ def text_of(session: Session, sheet: Sheet, revision: Revision) -> bytes:
 
 def document_at(session: Session, sheet: Sheet, number: int) -> Document:
     """The document of a revision. Raises NotFound where there is none such."""
-    text = text_of(session, sheet, revision_at(session, sheet, number))
-    return Document.model_validate_json(text)
+    return document_of(session, sheet, revision_at(session, sheet, number))
+
+
+def document_of(session: Session, sheet: Sheet, revision: Revision) -> Document:
+    """The document of a revision at hand."""
+    return Document.model_validate_json(text_of(session, sheet, revision))
 
 
 def newest_child(session: Session, sheet: Sheet) -> Revision | None:

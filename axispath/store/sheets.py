@@ -256,9 +256,10 @@ def _moved(session: Session, sheet: Sheet, number: int | None) -> Opened:
 def _opened(session: Session, sheet: Sheet) -> Opened:
     head = history.revision_at(session, sheet, sheet.head)
     child = history.newest_child(session, sheet)
+    stored = history.document_of(session, sheet, head)
     return Opened(
         sheet.id,
-        _document(session, sheet),
+        with_view(stored, View.model_validate(sheet.view)),
         sheet.head,
         head.label if head.parent is not None else None,
         child.label if child else None,

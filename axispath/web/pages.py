@@ -2,10 +2,13 @@
 
 from __future__ import annotations
 
+from datetime import date
+
 from flask import Blueprint, render_template, session
 from flask.typing import ResponseReturnValue
 from markupsafe import Markup
 
+from axispath.core.memory import Memory
 from axispath.store import sheets
 from axispath.store.sheets import Opened
 from axispath.web import computing, present
@@ -15,6 +18,7 @@ from axispath.web.person import current_person, store
 from axispath.web.source import BLANK, DEMO, opened
 
 blueprint = Blueprint("pages", __name__)
+_seen: Memory[bool] = Memory(5000)  # of whom it was noted lately; it is noted once a day
 
 
 @blueprint.before_request
@@ -24,8 +28,11 @@ def keep_person() -> None:
     if person is None:
         return
     session.modified = True
-    with store().transaction() as database:
-        sheets.was_here(database, person)
+    today = (person, date.today())
+    if _seen.get(today) is None:
+        with store().transaction() as database:
+            sheets.was_here(database, person)
+        _seen.keep(today, True)
 
 
 @blueprint.get("/")

@@ -38,7 +38,6 @@ from axispath.work.worker import work
 LOOK = 0.2  # seconds between looks at what the workers use
 ROUTES = 4096
 STUCK = 2.0  # seconds after which one who neither reads nor writes is let go
-_TICK = os.sysconf("SC_CLK_TCK")
 _PAGE = os.sysconf("SC_PAGE_SIZE")
 log = logging.getLogger(__name__)
 
@@ -255,8 +254,6 @@ class Broker:
             return
         self.counts.seconds += time.monotonic() - worker.since
         self._settle(task, answer)
-        if _memory(worker.pid) > worker.kind.usual:
-            self._replace(worker)
 
     def _settle(self, task: Task, answer: Answer) -> None:
         if answer.told == DONE and task.job.same:
@@ -296,10 +293,12 @@ class Broker:
         self._start(worker.kind)
 
     def _look(self) -> None:
-        """End what takes too much, and refuse what has waited too long."""
+        """End what takes too much, replace what has grown, refuse what has waited too long."""
         now = time.monotonic()
         for worker in list(self.workers):
             if worker.task is None:
+                if _memory(worker.pid) > worker.kind.usual:
+                    self._replace(worker)
                 continue
             if (
                 _processor_time(worker.pid) - worker.used > worker.kind.seconds
@@ -330,12 +329,15 @@ ASKED: dict[str, Callable[..., Any]] = {
 
 
 def _processor_time(pid: int) -> float:
-    """Seconds of processor time that a process has used, 0 where it is gone."""
+    """Seconds of processor time that a process has used, 0 where it is gone.
+
+    Linux has a clock for each process, whose number is made of the process's as clock_getcpuclockid
+    makes it; reading it costs far less than reading /proc.
+    """
     try:
-        fields = Path(f"/proc/{pid}/stat").read_bytes().rpartition(b")")[2].split()
+        return time.clock_gettime((~pid << 3) | 2)
     except OSError:
         return 0.0
-    return (int(fields[11]) + int(fields[12])) / _TICK
 
 
 def _memory(pid: int) -> int:

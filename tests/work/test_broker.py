@@ -108,8 +108,8 @@ class Broker(Brokered):
 
     def test_a_process_that_has_grown_is_replaced(self):
         first = self.ask(jobs.hoarding, 250 * MEGABYTE, route="sheet")
+        self.assertTrue(self.until(lambda: self.client.tell("counts")["replaced"]))
         self.assertNotEqual(self.ask(jobs.pid, route="sheet"), first)
-        self.until(lambda: self.client.tell("counts")["replaced"])
         with self.assertRaises(ProcessLookupError):
             os.kill(first, 0)
 
