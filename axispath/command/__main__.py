@@ -19,6 +19,10 @@ def main(arguments: list[str]) -> int:
             from axispath.command.testing import run_tests
 
             return run_tests(rest)
+        case "backup" | "restore":
+            from axispath.command import backing
+
+            return backing.backup(rest) if command == "backup" else backing.restore(rest)
         case "bench":
             from bench.run import run_bench
 

@@ -23,7 +23,8 @@ START_SECONDS = 30
 OWNER = "postgres"  # whom PostgreSQL runs as where we are root, which it refuses
 
 
-def _programs() -> Path:
+def programs() -> Path:
+    """The folder of PostgreSQL’s own programs, of the newest version."""
     found = sorted(
         Path("/usr/lib/postgresql").glob("*/bin/initdb"), key=lambda p: float(p.parts[-3])
     )
@@ -68,7 +69,7 @@ def _create(folder: Path, password: str) -> None:
     try:
         done = subprocess.run(
             [
-                _programs() / "initdb",
+                programs() / "initdb",
                 f"--pgdata={data}",
                 "--username=axispath",
                 f"--pwfile={note}",
@@ -91,7 +92,7 @@ def _stop_left_over(data: Path) -> None:
     """Stop a server that outlived the command that started it."""
     if (data / "postmaster.pid").exists():
         subprocess.run(
-            [_programs() / "pg_ctl", "stop", f"--pgdata={data}", "--mode=fast", "--silent"],
+            [programs() / "pg_ctl", "stop", f"--pgdata={data}", "--mode=fast", "--silent"],
             capture_output=True,
             cwd="/",
             **_as_owner(),
@@ -144,7 +145,7 @@ class Cluster:
         given = (f"--{name}={value}" for name, value in settings.items())
         with (self.folder / "postgresql.log").open("a") as log:
             self.process = subprocess.Popen(
-                [_programs() / "postgres", "-D", self.data, *given],
+                [programs() / "postgres", "-D", self.data, *given],
                 stdout=log,
                 stderr=log,
                 cwd="/",

@@ -95,4 +95,4 @@ def shown(document: Document, seconds: float) -> dict[str, Any]:
 def edited_within(document: Document, edits: Sequence[Edit], seconds: float) -> list[Step]:
     """The steps of edits, within a time."""
     with limited(Patience(seconds, spent)):
-        return list(edited(document, edits, present.FRAMING))
+        return edited(document, edits, present.FRAMING)

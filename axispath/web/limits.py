@@ -5,14 +5,17 @@ Generous for a class behind one address, and for a slider that is dragged; not f
 
 from __future__ import annotations
 
+import time
 from typing import Any
 
 from flask import Flask
-from flask_limiter import Limiter
+from flask.typing import ResponseReturnValue
+from flask_limiter import Limiter, RateLimitExceeded
 from flask_limiter.util import get_remote_address
 from limits.storage import Storage
 
 from axispath.web.person import guest
+from axispath.web.troubles import told
 from axispath.work.client import Broker, Here
 
 EACH = "6000 per minute"  # requests of one guest: a drag asks for some dozens of pictures a second
@@ -70,10 +73,17 @@ def limit(app: Flask, broker: Broker | Here) -> None:
         RATELIMIT_STORAGE_URI="axispath://",
         RATELIMIT_STORAGE_OPTIONS={"broker": broker},
         RATELIMIT_STRATEGY="fixed-window",
-        RATELIMIT_HEADERS_ENABLED=True,
         RATELIMIT_SWALLOW_ERRORS=True,  # without its broker a page can still be read
     )
     limiter = Limiter(key_func=guest, app=app, application_limits=[EACH])
+
+    @app.errorhandler(RateLimitExceeded)
+    def too_often(_: RateLimitExceeded) -> ResponseReturnValue:
+        reached = limiter.current_limit
+        wait = max(1, round(reached.reset_at - time.time())) if reached else 1
+        found, status = told(429, "This is asked for too often; it goes on in a moment.")
+        return found, status, {"Retry-After": str(wait)}
+
     everybody = limiter.shared_limit(ADDRESS, "address", key_func=get_remote_address)
     new = limiter.shared_limit(
         NEW, "new", key_func=get_remote_address, exempt_when=lambda: not guest().startswith("at ")

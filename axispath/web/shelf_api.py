@@ -25,7 +25,7 @@ def act(sheet_id: str, action: str) -> ResponseReturnValue:
             case "rename":
                 found = sheets.open_sheet(database, person, sheet_id)
                 rename = Rename(name=request.form.get("name", ""))
-                steps = list(edited(found.document, [rename], None))
+                steps = edited(found.document, [rename], None)
                 sheets.change(database, person, sheet_id, found.head, steps)
             case "duplicate":
                 sheets.duplicate(database, person, sheet_id)

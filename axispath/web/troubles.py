@@ -8,7 +8,7 @@ from flask import Flask, Response, jsonify, render_template, request
 from flask.typing import ResponseReturnValue
 from flask_wtf.csrf import CSRFError
 from pydantic import ValidationError
-from werkzeug.exceptions import HTTPException, TooManyRequests
+from werkzeug.exceptions import HTTPException
 
 from axispath.core.arithmetic.patience import OutOfTime
 from axispath.core.sheet.refused import EditRefused
@@ -52,7 +52,7 @@ def answer(app: Flask) -> None:
 
     @app.errorhandler(Busy)
     def busy(_: Busy) -> ResponseReturnValue:
-        found, status = _told(429, "Busy just now, trying again …")
+        found, status = told(429, "Busy just now, trying again …")
         return found, status, {"Retry-After": "1", "Refresh": "2"}
 
     @app.errorhandler(ValidationError)
@@ -66,40 +66,38 @@ def answer(app: Flask) -> None:
 
     @app.errorhandler(NotFound)
     def not_found(_: NotFound) -> ResponseReturnValue:
-        return _told(404, "There is no such sheet here.")
+        return told(404, "There is no such sheet here.")
 
     @app.errorhandler(StoreGone)
     def gone(error: StoreGone) -> ResponseReturnValue:
         log.error("the database cannot be reached: %s", type(error.__cause__).__name__)
         message = "The sheets cannot be reached just now."
-        body, status = _told(503, message)
+        body, status = told(503, message)
         return body, status, {"Retry-After": "2"}
 
     @app.errorhandler(CSRFError)
     def stale(_: CSRFError) -> ResponseReturnValue:
-        return _told(400, "This page has been open for too long. Please reload it.")
-
-    @app.errorhandler(TooManyRequests)
-    def too_often(error: TooManyRequests) -> ResponseReturnValue:
-        return _told(429, "This is asked for too often; it goes on in a moment.")
+        return told(400, "This page has been open for too long. Please reload it.")
 
     @app.errorhandler(HTTPException)
     def http(error: HTTPException) -> ResponseReturnValue:
-        told = {
+        sentences = {
             404: "There is nothing at this address.",
             405: "This cannot be done here.",
             413: "That is more than a sheet can take at once.",
         }
-        return _told(error.code or 500, told.get(error.code or 500, "This request is not valid."))
+        code = error.code or 500
+        return told(code, sentences.get(code, "This request is not valid."))
 
     @app.errorhandler(Exception)
     def unexpected(error: Exception) -> ResponseReturnValue:
         # Its message and its values may hold what was typed, so only its kind and way are logged.
         log.error("unexpected %s at %s: %s", type(error).__name__, request.path, way(error))
-        return _told(500, "Something went wrong here. What you typed is still in this page.")
+        return told(500, "Something went wrong here. What you typed is still in this page.")
 
 
-def _told(status: int, message: str) -> tuple[Response | str, int]:
+def told(status: int, message: str) -> tuple[Response | str, int]:
+    """A sentence with a status: as JSON for scripts, on a page for people."""
     if request.path.startswith("/api/"):
         return jsonify(kind="trouble", message=message), status
     return render_template("trouble.html", message=message, status=status), status

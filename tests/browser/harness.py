@@ -32,6 +32,7 @@ CHROMIUM = {
     ],
 }
 
+WAIT = 120  # seconds, of a machine that has much else to do
 SECRET = "a secret for tests, and no other use"
 
 
@@ -144,10 +145,11 @@ class BrowserTest(unittest.TestCase):
         cls.addClassCleanup(playwright.stop)
         cls.browser = playwright.chromium.launch(**CHROMIUM)
         cls.addClassCleanup(cls.browser.close)
-        expect.set_options(timeout=60_000)
+        expect.set_options(timeout=WAIT * 1000)
 
     def setUp(self):
         self.context = self.browser.new_context(viewport={"width": 1280, "height": 800})
+        self.context.set_default_timeout(WAIT * 1000)
         self.addCleanup(self.context.close)
         self.complaints = []
         self.page = self.new_page()
@@ -221,7 +223,7 @@ class BrowserTest(unittest.TestCase):
             [x, y, colour, reach, self.view()],
         )
 
-    def eventually(self, found, wanted, seconds=60):
+    def eventually(self, found, wanted, seconds=WAIT):
         """Wait until ``found()`` equals ``wanted`` (a value, or a function that accepts it)."""
         accept = wanted if callable(wanted) else lambda value: value == wanted
         until = time.monotonic() + seconds

@@ -107,7 +107,10 @@ class Values(BrowserTest):
             back = Path(folder) / "table.csv"
             back.write_bytes(b"\xef\xbb\xbf" + text.encode())
             self.page.set_input_files("input[type=file]", back)
+        # The sentence goes and the buttons move up; then they can be hit.
+        expect(self.page.locator("#desk-values > .why")).to_be_hidden()
         expect(self.rows()).to_have_count(25)
+        self.saved()
         with self.page.expect_download() as download:
             self.page.get_by_role("button", name="CSV file").click()
         self.assertEqual(Path(download.value.path()).read_bytes().decode(), text)

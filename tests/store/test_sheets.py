@@ -27,11 +27,11 @@ class Sheets(unittest.TestCase):
 
     def start(self, *lines):
         edits = [AddLane(text=line, id=f"lane{n}") for n, line in enumerate(lines)]
-        steps = list(edited(Document(), edits, None))
+        steps = edited(Document(), edits, None)
         return self.do(sheets.create, self.person, Document(), steps)
 
     def change(self, found, *edits):
-        steps = list(edited(found.document, edits, None))
+        steps = edited(found.document, edits, None)
         return self.do(sheets.change, self.person, found.id, found.head, steps)
 
     def texts(self, found):
@@ -80,7 +80,7 @@ class Sheets(unittest.TestCase):
         with self.assertRaises(Conflict):
             self.change(seen, AddLane(text="x^3"))
         before = sheets.copy_of(seen.document)
-        steps = list(edited(before, [AddLane(text="x^3")], None))
+        steps = edited(before, [AddLane(text="x^3")], None)
         copy = self.do(sheets.create, self.person, before, steps)
         self.assertEqual(self.texts(copy), ["x", "x^3"])
         now = self.do(sheets.open_sheet, self.person, seen.id)
@@ -113,7 +113,7 @@ class Sheets(unittest.TestCase):
         stranger = self.do(sheets.new_person)
         for work, *rest in (
             (sheets.open_sheet,),
-            (sheets.change, 1, list(edited(found.document, [Rename(name="Mine")], None))),
+            (sheets.change, 1, edited(found.document, [Rename(name="Mine")], None)),
             (sheets.undo, 1),
             (sheets.duplicate,),
             (sheets.set_deleted, True),

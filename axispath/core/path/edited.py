@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
 
 from axispath.core.arithmetic.patience import Patience
 from axispath.core.path.framing import settled
@@ -20,14 +20,20 @@ class Step:
     slides: bool = False  # moves a slider, and may be one with the move before
 
 
-def edited(document: Document, edits: Sequence[Edit], patience: Patience | None) -> Iterator[Step]:
+def edited(document: Document, edits: Sequence[Edit], patience: Patience | None) -> list[Step]:
     """The documents that edits lead to, one after the other; what changes nothing is left out.
 
-    ``patience`` is for one lane, in choosing a view. Raises EditRefused.
+    The last has a view that shows its lanes; ``patience`` is for choosing it, each lane once.
+    Raises EditRefused.
     """
+    steps = []
+    before = document
     for edit in edits:
         label = describe(document, edit)
-        after = settled(document, apply(document, edit), patience)
+        after = apply(document, edit)
         if after != document:
             document = after
-            yield Step(label, document, isinstance(edit, Slide))
+            steps.append(Step(label, document, isinstance(edit, Slide)))
+    if steps:
+        steps[-1] = replace(steps[-1], document=settled(before, document, patience))
+    return steps

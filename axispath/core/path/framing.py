@@ -10,7 +10,7 @@ import numpy as np
 from axispath.core.arithmetic.patience import OutOfTime, Patience, limited
 from axispath.core.path.landmark import BREAKS, Kind, Path
 from axispath.core.path.lanes import Effort, path_of
-from axispath.core.sheet.document import Document, View
+from axispath.core.sheet.document import WIDEST, Document, View
 from axispath.core.sheet.edits import with_view
 from axispath.core.sheet.resolve import ResolvedLane, resolve
 
@@ -20,6 +20,7 @@ MATTERING = (Kind.ZERO, Kind.MAXIMUM, Kind.MINIMUM, *BREAKS)
 EFFORT = Effort(evaluations=1500)
 MARGIN = 0.15
 LARGEST = 1e9
+FARTHEST = WIDEST / 4  # leaves room for rounding outwards
 
 Box = tuple[float, float, float, float]
 
@@ -34,9 +35,15 @@ def frame(lanes: Iterable[ResolvedLane], patience: Patience | None = None) -> Vi
         return None
     left, bottom = min(b[0] for b in boxes), min(b[2] for b in boxes)
     right, top = max(b[1] for b in boxes), max(b[3] for b in boxes)
-    left, right = _rounded(left, right)
-    bottom, top = _rounded(*_with_axis(bottom, top))
+    left, right = _rounded(*_shown(left, right))
+    bottom, top = _rounded(*_shown(*_with_axis(bottom, top)))
     return View(left=left, right=right, bottom=bottom, top=top)
+
+
+def _shown(low: float, high: float) -> tuple[float, float]:
+    """As much of a range as a view can show."""
+    low, high = max(low, -FARTHEST), min(high, FARTHEST)
+    return (low, high) if low < high else (-5.0, 5.0)
 
 
 def settled(before: Document, after: Document, patience: Patience | None = None) -> Document:
@@ -51,8 +58,14 @@ def settled(before: Document, after: Document, patience: Patience | None = None)
     fresh = [lane for lane in shown if lane.lane not in was]
     if before.lanes and was and all(_in_sight(lane, after.view, patience) for lane in fresh):
         return after
-    view = frame(shown, patience)
+    with limited(_for_all(patience)):
+        view = frame(shown, patience)
     return after if view is None else with_view(after, view)
+
+
+def _for_all(patience: Patience | None) -> Patience | None:
+    """For all lanes together: a few that take their time, and all that do not."""
+    return None if patience is None else Patience(2 * patience.seconds, patience.clock)
 
 
 def _in_sight(lane: ResolvedLane, view: View, patience: Patience | None) -> bool:
@@ -142,7 +155,7 @@ def _upwards(
     x = np.linspace(left, right, 301)[1:-1]
     with np.errstate(all="ignore"):
         y = lane.floats(x)
-    y = y[np.isfinite(y)]
+    y = y[np.abs(y) < LARGEST]
     if not len(y) and not heights:
         return None
     if not heights and not margins:

@@ -244,5 +244,6 @@ export function save(file, name) {
   link.href = URL.createObjectURL(file);
   link.download = name;
   link.click();
-  URL.revokeObjectURL(link.href);
+  // Not at once: a busy browser may come to the file a moment later.
+  setTimeout(() => URL.revokeObjectURL(link.href), 60_000);
 }
