@@ -9,18 +9,23 @@ from __future__ import annotations
 from collections import OrderedDict
 from collections.abc import Callable, Hashable
 from threading import Lock
-from typing import Generic, TypeVar
+from typing import Any, Generic, TypeVar
 
 T = TypeVar("T")
+
+
+def _one(key: Any, value: Any) -> int:
+    return 1
 
 
 class Memory(Generic[T]):
     """The values of the keys used last, up to ``most`` of them by weight; safe under threads.
 
-    Each counts as one unless ``weigh`` says otherwise, in whatever unit ``most`` is given.
+    Each counts as one unless ``weigh`` says otherwise, in whatever unit ``most`` is given; what
+    a key holds is held as long as its value.
     """
 
-    def __init__(self, most: int, weigh: Callable[[T], int] = lambda value: 1) -> None:
+    def __init__(self, most: int, weigh: Callable[[Any, T], int] = _one) -> None:
         self.most = most
         self.weight = 0
         self._weigh = weigh
@@ -37,7 +42,7 @@ class Memory(Generic[T]):
 
     def keep(self, key: Hashable, value: T) -> None:
         """Remember a value, and forget what has not been used for longest."""
-        weight = self._weigh(value)
+        weight = self._weigh(key, value)
         with self._lock:
             if key in self._kept:
                 self.weight -= self._kept.pop(key)[1]

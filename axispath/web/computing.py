@@ -85,7 +85,7 @@ def _name_of(*shaping: Any) -> str:
 # Documents
 
 
-_payloads: Memory[dict[str, Any]] = Memory(PAYLOADS, lambda found: len(pickle.dumps(found)))
+_payloads: Memory[dict[str, Any]] = Memory(PAYLOADS, lambda _, found: len(pickle.dumps(found)))
 
 
 def payload(document: Document, route: str) -> dict[str, Any]:

@@ -1,5 +1,6 @@
 """A real server behind a database line that can be cut, and a real browser in front of it."""
 
+import atexit
 import contextlib
 import math
 import os
@@ -9,6 +10,7 @@ import threading
 import time
 import unittest
 import urllib.request
+from functools import cache
 from pathlib import Path
 
 from playwright.sync_api import expect, sync_playwright
@@ -126,6 +128,25 @@ class Server:
         self.folder.cleanup()
 
 
+@cache
+def running_server(exact):
+    """A server for all tests of this process that want the same."""
+    server = Server(exact=exact)
+    server.start()
+    atexit.register(server.stop)
+    return server
+
+
+@cache
+def running_browser():
+    """A browser for all tests of this process; each test has a profile of its own in it."""
+    playwright = sync_playwright().start()
+    atexit.register(playwright.stop)
+    browser = playwright.chromium.launch(**CHROMIUM)
+    atexit.register(browser.close)
+    return browser
+
+
 class BrowserTest(unittest.TestCase):
     """Each test gets a fresh browser profile and an emptied database with the demo sheets.
 
@@ -138,13 +159,8 @@ class BrowserTest(unittest.TestCase):
     def setUpClass(cls):
         empty_store().engine.dispose()
         load_demo(address())
-        cls.server = Server(exact=cls.exact)
-        cls.server.start()
-        cls.addClassCleanup(cls.server.stop)
-        playwright = sync_playwright().start()
-        cls.addClassCleanup(playwright.stop)
-        cls.browser = playwright.chromium.launch(**CHROMIUM)
-        cls.addClassCleanup(cls.browser.close)
+        cls.server = running_server(cls.exact)
+        cls.browser = running_browser()
         expect.set_options(timeout=WAIT * 1000)
 
     def setUp(self):

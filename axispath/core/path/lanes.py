@@ -22,7 +22,8 @@ from axispath.core.path.landmark import Kind, Path
 from axispath.core.sheet.resolve import ResolvedLane
 
 T = TypeVar("T")
-REMEMBERED = 1024
+REMEMBERED = 32 << 20  # bytes, roughly
+STEP, LANDMARK = 300, 600  # bytes that a step of a program and a landmark take, roughly
 MOST_CROSSED = 12
 OVERTIME = 4  # times a search's budget, after which it is broken off wherever it is
 SEARCHES = 5  # as many searches of a look at a sheet may take the whole effort each
@@ -53,7 +54,14 @@ class Effort:
 
 
 USUAL = Effort()
-_paths: Memory[Path] = Memory(REMEMBERED)
+
+
+def _weight(key: tuple[Hashable, ...], found: Path) -> int:
+    steps = sum(len(part.steps) for part in key if isinstance(part, Program))
+    return steps * STEP + len(found.landmarks) * LANDMARK + 2000
+
+
+_paths: Memory[Path] = Memory(REMEMBERED, _weight)
 Range = tuple[End, End]
 
 

@@ -2,11 +2,14 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 import numpy as np
 from numpy.typing import NDArray
 
 from axispath.core.arithmetic.interval import End
 from axispath.core.arithmetic.patience import Patience, limited
+from axispath.core.arithmetic.program import Program
 from axispath.core.memory import Memory
 from axispath.core.sampling.curve import Drawn, drawn
 from axispath.core.sampling.view import Frame
@@ -15,8 +18,15 @@ from axispath.core.sheet.refused import EditRefused
 from axispath.core.sheet.resolve import ResolvedLane
 from axispath.core.sheet.samples import MOST, sample_amount
 
-MOST_KEPT = 128
-_pictures: Memory[Drawn] = Memory(MOST_KEPT)
+KEPT = 32 << 20  # bytes
+STEP = 300  # bytes that a step of a program takes, roughly
+
+
+def _weight(key: tuple[Program, Any], found: Drawn) -> int:
+    return len(key[0].steps) * STEP + found.strokes.nbytes + found.band.nbytes
+
+
+_pictures: Memory[Drawn] = Memory(KEPT, _weight)
 NO_SAMPLES = np.empty((0, 2), dtype=np.float32)
 
 

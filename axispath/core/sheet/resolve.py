@@ -155,7 +155,8 @@ class Sheet:
         return [lane for lane in self.lanes if lane.plottable and not lane.lane.hidden]
 
 
-_sheets: Memory[Sheet] = Memory(256)
+# A dragged slider makes a sheet of each picture; those of the last moments are worth keeping.
+_sheets: Memory[Sheet] = Memory(32)
 
 
 def resolve(document: Document) -> Sheet:
