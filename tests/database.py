@@ -22,5 +22,5 @@ def address():
 def empty_store():
     store = Store(address())
     with store.transaction() as session:
-        session.execute(text("truncate person, sheet, revision, receipt cascade"))
+        session.execute(text("truncate person, sheet, revision, receipt, errand cascade"))
     return store

@@ -102,6 +102,7 @@ def web_programs(
             "axispath.work",
             environment={**environment, "PYTHONWARNINGS": "ignore:resource_tracker:UserWarning"},
         ),
+        Program("the errands", "axispath.work.carrying", environment=environment),
         Program(
             "the web server",
             "gunicorn",

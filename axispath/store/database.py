@@ -48,6 +48,7 @@ class Store:
     """Sessions on one database; each is a transaction that is kept or undone as a whole."""
 
     def __init__(self, address: str) -> None:
+        self.address = address
         url = make_url(address).set(drivername="postgresql")
         plain = url.render_as_string(hide_password=False)
 

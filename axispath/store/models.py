@@ -108,3 +108,30 @@ class Receipt(Base):
     )
 
     __table_args__ = (Index("receipt_created", "created"),)
+
+
+class Errand(Base):
+    """Long work that was asked for, how far it is, and in the end what was made.
+
+    ``state`` is waiting, working, done, failed or cancelled; ``call`` is the pickled work.
+    """
+
+    __tablename__ = "errand"
+
+    id: Mapped[str] = mapped_column(String(32), primary_key=True)
+    guest: Mapped[str] = mapped_column(String(80), nullable=False)
+    state: Mapped[str] = mapped_column(String(12), nullable=False)
+    done: Mapped[int] = mapped_column(nullable=False, default=0, server_default="0")
+    parts: Mapped[int] = mapped_column(nullable=False, default=1, server_default="1")
+    call: Mapped[bytes] = mapped_column(LargeBinary, nullable=False)
+    mimetype: Mapped[str] = mapped_column(String(80), nullable=False, default="", server_default="")
+    message: Mapped[str] = mapped_column(String(500), nullable=False, default="", server_default="")
+    content: Mapped[bytes | None] = mapped_column(LargeBinary, deferred=True)
+    created: Mapped[datetime] = mapped_column(
+        DateTime(timezone=True), server_default=func.now(), nullable=False
+    )
+
+    __table_args__ = (
+        Index("errand_guest", "guest", "state"),
+        Index("errand_created", "created"),
+    )

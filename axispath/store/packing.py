@@ -13,6 +13,7 @@ from backports import zstd
 from axispath.core.sheet.document import Document
 
 LEVEL = 6
+LEAST = 8  # bytes of what something can be packed against
 SMALL = 400  # bytes that a revision may take whatever its snapshot takes
 LARGEST = 2 << 20  # bytes of a document
 SHARE = 4  # a revision may take this part of its snapshot; above it is a snapshot of its own
@@ -25,14 +26,14 @@ def written(document: Document) -> bytes:
 
 def packed(text: bytes, against: bytes | None = None) -> bytes:
     """A document's text, compressed against an earlier one where that is given."""
-    if against is None:
+    if against is None or len(against) < LEAST:
         return zstd.compress(text, level=LEVEL)
     return zstd.compress(text, level=LEVEL, zstd_dict=zstd.ZstdDict(against, is_raw=True))
 
 
 def unpacked(data: bytes, against: bytes | None = None) -> bytes:
     """The text of a document again; ``against`` is what it was packed against."""
-    if against is None:
+    if against is None or len(against) < LEAST:
         return zstd.decompress(data)
     return zstd.decompress(data, zstd_dict=zstd.ZstdDict(against, is_raw=True))
 

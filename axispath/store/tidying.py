@@ -4,7 +4,7 @@
 - Of revisions older than 30 days, all but the last of each day; the head and the steps before it
   that undo leads to within the last day's work stay by the same rule.
 - Deleted sheets: after 30 days. Guests who have not been here for 90 days, with their sheets.
-- Receipts of changes: after 7 days.
+- Receipts of changes: after 7 days. What long work has made: after an hour.
 
 Every pass is short, and takes what is left over the next time.
 """
@@ -19,7 +19,7 @@ from sqlalchemy.orm import Session
 
 from axispath.store.database import Store
 from axispath.store.history import text_of
-from axispath.store.models import Person, Receipt, Revision, Sheet
+from axispath.store.models import Errand, Person, Receipt, Revision, Sheet
 from axispath.store.packing import much, packed, unpacked
 
 OVERTAKEN = timedelta(hours=1)
@@ -27,6 +27,7 @@ OLD = timedelta(days=30)
 DELETED = timedelta(days=30)
 AWAY = timedelta(days=90)
 RECEIPTS = timedelta(days=7)
+ERRANDS = timedelta(hours=1)
 AT_ONCE = 200  # sheets or people of one pass
 MANY = 50  # a history that is shorter is not worth thinning
 LOCK = 7_204_115  # whoever holds it tidies; others leave it alone
@@ -49,6 +50,7 @@ def tidy(store: Store) -> Tidied | None:
             return None
         session.execute(text("set local statement_timeout = '60s'"))
         receipts = _gone(session, delete(Receipt).where(Receipt.created < func.now() - RECEIPTS))
+        session.execute(delete(Errand).where(Errand.created < func.now() - ERRANDS))
         gone = select(Sheet.id).where(Sheet.deleted < func.now() - DELETED).limit(AT_ONCE)
         sheets = _gone(session, delete(Sheet).where(Sheet.id.in_(gone)))
         away = select(Person.id).where(Person.seen < func.now() - AWAY).limit(AT_ONCE)

@@ -44,6 +44,7 @@ from axispath.web.picture import encoded_picture, encoded_trails, frame_of
 from axispath.web.reading_back import read_back
 from axispath.web.source import BLANK, DEMO, document_at, opened, remember
 from axispath.work.kinds import EXACT, LONG
+from axispath.work.protocol import PARTS
 
 blueprint = Blueprint("api", __name__, url_prefix="/api")
 
@@ -228,13 +229,15 @@ def values(key: str) -> Response:
 
 
 @blueprint.post("/sheets/<key>/values.text")
-@computed(LONG)
-def values_text(key: str) -> Response:
-    """A whole table at full precision."""
+@computed(LONG, lengthy=True)
+def values_text(key: str, part: int | None = None) -> Response:
+    """A whole table at full precision, or one part of it."""
     wanted = TableText.model_validate(body())
     document = wanted.document(key)
-    text = tables.as_text(document, document.table(wanted.table), wanted.separator)
-    return Response(text, mimetype="text/csv" if wanted.separator == "," else "text/plain")
+    text, parts = tables.as_text(document, document.table(wanted.table), wanted.separator, part)
+    response = Response(text, mimetype="text/csv" if wanted.separator == "," else "text/plain")
+    response.headers[PARTS] = str(parts)
+    return response
 
 
 @blueprint.post("/sheets/<key>/values/finer")

@@ -17,6 +17,7 @@ from axispath.store.database import Store
 from axispath.web import (
     api,
     assets,
+    errands,
     handbook,
     limits,
     operating,
@@ -93,6 +94,7 @@ def create_app(database: str | None = None, secret_key: str | None = None) -> Fl
     app.register_blueprint(shelf_api.blueprint)
     app.register_blueprint(handbook.blueprint)
     app.register_blueprint(operating.blueprint)
+    app.register_blueprint(errands.blueprint)
     limits.limit(app, app.extensions["broker"])
     logging.getLogger("axispath").setLevel(logging.INFO)
     return app

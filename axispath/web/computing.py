@@ -19,7 +19,7 @@ from axispath.core.memory import Memory
 from axispath.core.path.edited import Step
 from axispath.core.sheet.document import Document, View
 from axispath.core.sheet.edits import Edit
-from axispath.web import present
+from axispath.web import errands, present
 from axispath.web.asked import body, seen_revision
 from axispath.web.inside import VIEWS, Route, answered_view, edited_within, shown
 from axispath.web.person import guest
@@ -38,10 +38,14 @@ def patient(asked: dict[str, Any]) -> Kind:
     return LONG if asked.get("longer") is True else QUICK
 
 
-def computed(kind: Chosen = QUICK, shared: bool = True) -> Callable[[Route], Route]:
+def computed(
+    kind: Chosen = QUICK, shared: bool = True, lengthy: bool = False
+) -> Callable[[Route], Route]:
     """A route that computes on the document of its ``key``, if it has one.
 
     ``shared``: the same question about the same document is answered once, whoever asks.
+    ``lengthy``: who prefers it (RFC 7240) gets an errand at once instead of waiting; the view is
+    then asked part by part, by a parameter ``part``.
     """
 
     def wrapped(view: Route) -> Route:
@@ -56,6 +60,8 @@ def computed(kind: Chosen = QUICK, shared: bool = True) -> Callable[[Route], Rou
             wanted = kind if isinstance(kind, Kind) else kind(asked)
             data = request.get_data()
             call = (name, at, data, document, wanted.budget)
+            if lengthy and "respond-async" in request.headers.get("Prefer", ""):
+                return errands.begin(called(answered_view, *call))
             same = _name_of(name, data, document) if shared else ""
             status, kept, content = ask(wanted, str(key or ""), same, answered_view, *call)
             return Response(content, status, kept)

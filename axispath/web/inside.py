@@ -21,10 +21,11 @@ from axispath.core.sheet.document import Document
 from axispath.core.sheet.edits import Edit
 from axispath.web import present
 from axispath.web.source import given
-from axispath.work.protocol import TOO_LONG, Cut, Passing
+from axispath.work.protocol import PARTS, TOO_LONG, Cut, Passing
 
 UNFINISHED = "X-Unfinished"  # a header in here: the same question may be answered better later
 
+KEPT = ("Content-Type", PARTS)  # headers that go on to whoever asked
 Route = Callable[..., Response]
 VIEWS: dict[str, Route] = {}
 """The routes that are carried out in here, by name."""
@@ -53,7 +54,7 @@ def answered_view(
             response = app.make_response(app.handle_user_exception(error))
         # What may come out better another time is not remembered.
         unfinished = response.headers.pop(UNFINISHED, None) or response.status_code != 200
-        kept = [("Content-Type", response.headers["Content-Type"])]
+        kept = [(name, response.headers[name]) for name in KEPT if name in response.headers]
         found = response.status_code, kept, response.get_data()
         return Passing(found) if unfinished else found
 

@@ -161,6 +161,7 @@ def _marks(
     return row_marks([head.source for head in columns], x, values, READING_OFF)
 
 
+PART = 2000  # rows of one part of a table that is taken away
 WORDS = {
     "zero": "{} = 0 in between, at {}",
     "cross": "{} = {} in between, at {}",
@@ -199,22 +200,31 @@ def _sliders(document: Document) -> list[str]:
     return [lane.name for lane in resolve(document) if is_slider(lane) and lane.name]
 
 
-def as_text(document: Document, table: Table, separator: str) -> str:
-    """The whole table at full precision; with commas it is CSV as RFC 4180 has it."""
+def as_text(
+    document: Document, table: Table, separator: str, part: int | None = None
+) -> tuple[str, int]:
+    """The whole table at full precision, or one part of it, and how many parts there are.
+
+    With commas it is CSV as RFC 4180 has it.
+    """
     x = places(document, table, USUAL)
+    parts = max(1, -(-len(x) // PART))
+    if part is not None:
+        x = x[part * PART : (part + 1) * PART]
     columns = heads(document, table)
     found = [column(h.source, x).values if h.source is not None else None for h in columns]
     out = io.StringIO()
     end = "\r\n" if separator == "," else "\n"
     write = csv.writer(out, delimiter=separator, lineterminator=end)
-    write.writerow([table.variable, *(_cell(head.text) for head in columns)])
+    if not part:
+        write.writerow([table.variable, *(_cell(head.text) for head in columns)])
     for k, place in enumerate(x):
         row = [full_precision(float(place))]
         for values in found:
             y = float(values[k]) if values is not None else np.nan
             row.append(full_precision(y) if np.isfinite(y) else "")
         write.writerow(row)
-    return out.getvalue()
+    return out.getvalue(), parts
 
 
 def _cell(text: str) -> str:

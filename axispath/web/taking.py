@@ -14,9 +14,9 @@ blueprint = Blueprint("taking", __name__, url_prefix="/api")
 
 
 @blueprint.post("/sheets/<key>/export")
-@computed(LONG)
-def export(key: str) -> Response:
-    """The plot as it is seen, as a file."""
+@computed(LONG, lengthy=True)
+def export(key: str, part: int = 0) -> Response:
+    """The plot as it is seen, as a file; it has one part."""
     # Matplotlib is loaded with the first picture: most processes never draw one.
     from axispath.exchange.picture.draw import picture
     from axispath.exchange.picture.seen import Seen

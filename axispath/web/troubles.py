@@ -14,6 +14,7 @@ from axispath.core.arithmetic.patience import OutOfTime
 from axispath.core.sheet.refused import EditRefused
 from axispath.core.table.rows import TableRefused
 from axispath.store.database import StoreGone
+from axispath.store.errands import TooMany
 from axispath.store.sheets import Conflict, NotFound
 from axispath.work.protocol import TOO_LARGE, TOO_LONG, Busy, Cut, way
 
@@ -51,7 +52,8 @@ def answer(app: Flask) -> None:
         return jsonify(kind="refused", message=error.message), 422
 
     @app.errorhandler(Busy)
-    def busy(_: Busy) -> ResponseReturnValue:
+    @app.errorhandler(TooMany)
+    def busy(_: Exception) -> ResponseReturnValue:
         found, status = told(429, "Busy just now, trying again …")
         return found, status, {"Retry-After": "1", "Refresh": "2"}
 

@@ -63,6 +63,7 @@ class Answer:
     value: bytes = b""
 
 
+PARTS = "X-Parts"  # a header within: of how many parts this is one
 DONE = "done"
 PASSING = "passing"  # done, but worth asking again: nothing to remember
 FAILED = "failed"  # ``value`` is the exception

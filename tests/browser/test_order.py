@@ -177,6 +177,26 @@ class Equations(LateTest):
         self.rest()
         self.assertEqual(self.solutions(), [1])
 
+    def test_a_method_is_watched_although_its_equation_is_solved_again_by_itself(self):
+        self.solve("f(x) = a")
+        self.eventually(self.solutions, [-2, 2])
+        gate = Gate(self, "/method")
+        self.page.fill("#method-start", "1")
+        self.page.locator("#method").select_option("newton")
+        self.page.get_by_role("button", name="Watch").click()
+        gate.waits()
+        again = Gate(self, "/solve")
+        self.change_sheet()
+        again.waits()
+        with self.page.expect_response("**/solve"):
+            again.open()
+        gate.open()
+        told = self.page.locator("#iterates .verdict")
+        expect(told).to_contain_text("settle on x = 2")
+        self.change_sheet()
+        self.rest()
+        expect(told).to_contain_text("settle on x = 2")
+
     def test_a_question_that_came_before_its_sheet_is_answered_when_the_sheet_is_there(self):
         gate = Gate(self, "/edits")
         self.type_line("c = 5")

@@ -33,12 +33,13 @@ function tellBusy(more) {
  * @param {string} method
  * @param {string} path
  * @param {unknown} [body]
+ * @param {object} [more] further headers
  * @returns {Promise<Response>}
  */
-async function request(method, path, body) {
+async function request(method, path, body, more = {}) {
   for (let tried = 1; ; tried += 1) {
     try {
-      return await requestOnce(method, path, body);
+      return await requestOnce(method, path, body, more);
     } catch (trouble) {
       if (!(trouble instanceof Trouble) || trouble.kind !== "busy" || tried === PATIENCE) throw trouble;
       tellBusy(1);
@@ -49,13 +50,13 @@ async function request(method, path, body) {
   }
 }
 
-/** @param {string} method @param {string} path @param {unknown} [body] @returns {Promise<Response>} */
-async function requestOnce(method, path, body) {
+/** @param {string} method @param {string} path @param {unknown} body @param {object} more @returns {Promise<Response>} */
+async function requestOnce(method, path, body, more) {
   let response;
   try {
     response = await fetch(path, {
       method,
-      headers: { "Content-Type": "application/json", "X-CSRFToken": token() },
+      headers: { "Content-Type": "application/json", "X-CSRFToken": token(), ...more },
       body: body === undefined ? undefined : JSON.stringify(body),
     });
   } catch {
@@ -103,12 +104,37 @@ async function fetchCurves(path, wanted) {
   return { head, lanes: /** @type {import("./plot.js").Curve[]} */ (lanes) };
 }
 
-/** A file that the server makes. @param {string} path @param {unknown} body @returns {Promise<Blob>} */
-export async function fetchFile(path, body) {
-  return (await request("POST", path, body)).blob();
-}
-
 /** @param {string} path @param {unknown} body @returns {Promise<string>} */
 export async function sendText(path, body) {
   return (await request("POST", path, body)).text();
+}
+
+const SOON = 150; // ms to the first look at long work
+const LATER = 1000; // ms between looks in the end
+
+/**
+ * A file that takes the server a while. `told` hears how far it is, as a part of 1 or null, and
+ * gives false to give it up; then there is no file.
+ * @param {string} path @param {unknown} body @param {(share: number | null) => boolean} told
+ * @returns {Promise<Blob | null>}
+ */
+export async function fetchLong(path, body, told) {
+  const begun = await request("POST", path, body, { Prefer: "respond-async" });
+  if (begun.status !== 202) return begun.blob();
+  const at = `/api/errands/${(await begun.json()).errand}`;
+  for (let pause = SOON; ; pause = Math.min(pause * 1.4, LATER)) {
+    await new Promise((done) => setTimeout(done, pause));
+    const found = await send("GET", at).catch((trouble) => {
+      // A server that is away for a moment goes on with the work when it is back.
+      if (trouble instanceof Trouble && trouble.passing) return { state: "waiting", share: null };
+      throw trouble;
+    });
+    if (found.state === "done") return (await request("GET", `${at}/content`)).blob();
+    if (found.state === "failed") throw new Trouble("refused", found.message);
+    if (found.state === "cancelled") return null;
+    if (!told(found.share)) {
+      await send("DELETE", at);
+      return null;
+    }
+  }
 }

@@ -1,7 +1,7 @@
 // @ts-check
 /** How the plot looks: grid, axes, numbers, title, legend; and taking a picture of it away. */
 
-import { Trouble, fetchFile } from "./api.js";
+import { Trouble } from "./api.js";
 import { typeset } from "./formulas.js";
 import { save } from "./tables.js";
 
@@ -81,7 +81,8 @@ export function looksParts(at, start) {
       this.taking = true;
       this.takeTrouble = "";
       try {
-        const file = await fetchFile(`/api/sheets/${session.key}/export`, wanted);
+        const file = await this.made("Drawing the picture", `/api/sheets/${session.key}/export`, wanted);
+        if (!file) return;
         save(file, `${session.state.name}.${format}`);
         this.closePicture();
         plot.canvas.focus();

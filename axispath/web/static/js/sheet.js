@@ -1,6 +1,7 @@
 // @ts-check
 /** One open sheet: puts session, plot, strips, lanes and desk together behind the page. */
 
+import { errandParts } from "./errands.js";
 import { Trouble, fetchPicture, send } from "./api.js";
 import { entryParts, joined } from "./entry.js";
 import { listen } from "./gestures.js";
@@ -778,7 +779,7 @@ export function sheet() {
   const solve = solveParts(parts, start.equations);
   const looking = lookingParts(() => ({ session, plot, edits: () => sliders.edits() }), start.view);
   const looks = looksParts(() => ({ session, plot, picture: () => page.asSeen(), redraw: () => page.regrounded() }), start.ground);
-  return joined(entryParts(() => session, start.words), reading, looks, tables, solve, looking, own);
+  return joined(entryParts(() => session, start.words), reading, looks, tables, solve, looking, errandParts(), own);
 }
 
 function isTyping() {

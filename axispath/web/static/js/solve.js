@@ -27,6 +27,8 @@ export function solveParts(at, start) {
   let sides = { edits: [], lanes: [] };
   /** @type {{edits: any[], lanes: any[], strokes: any[], places: number[]} | null} */
   let watched = null;
+  /** The question whose method is watched. @type {typeof asked} */
+  let watchedFor = null;
   /** @type {Record<string, ReturnType<typeof setTimeout>>} */
   const timers = {};
   const later = (/** @type {string} */ name, /** @type {number} */ wait, /** @type {() => void} */ work) => {
@@ -166,8 +168,8 @@ export function solveParts(at, start) {
       this.solved = true;
       this.solvable = found.isEquation;
       sides = { edits: found.edits, lanes: found.lanes };
-      watched = null;
-      plot.strokes = [];
+      // What is solved again by itself leaves the method alone that is being watched.
+      if (watchedFor !== asked) this.stopWatching();
       plot.solutions = found.marks;
       plot.solved = found.solved;
       this.canKeepSides = found.edits.length > 0;
@@ -277,12 +279,13 @@ export function solveParts(at, start) {
       this.methodTrouble = "";
       this.methodPlaying = false;
       const stands = watching.ask();
-      const shown = showing.follow();
+      const question = asked;
       try {
-        const body = { ...this.solveGround(), ...asked, method: this.method, start: this.methodStart, second: this.methodSecond };
+        const body = { ...this.solveGround(), ...question, method: this.method, start: this.methodStart, second: this.methodSecond };
         const found = await send("POST", `/api/sheets/${session.key}/method`, body);
-        if (!stands() || !shown()) return;
+        if (!stands() || question !== asked) return;
         watched = found;
+        watchedFor = question;
         byId("iterates").innerHTML = found.html;
         this.methodSteps = found.strokes.length;
         this.showStep(0);
@@ -297,6 +300,7 @@ export function solveParts(at, start) {
     stopWatching() {
       const { plot, changed } = at();
       watched = null;
+      watchedFor = null;
       this.methodSteps = 0;
       this.methodPlaying = false;
       plot.strokes = [];

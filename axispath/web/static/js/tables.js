@@ -162,12 +162,14 @@ export function tableParts(at, start) {
       const { session, told, edits } = at();
       try {
         const body = { head: session.state.head, preview: edits(), table: this.tableId, separator };
-        const text = await sendText(`/api/sheets/${session.key}/values.text`, body);
+        const path = `/api/sheets/${session.key}/values.text`;
         if (separator === "\t") {
-          await navigator.clipboard.writeText(text);
+          // At once: a browser lets a page copy only right after a press.
+          await navigator.clipboard.writeText(await sendText(path, body));
           told("The table is copied, at full precision.");
         } else {
-          save(new Blob([text], { type: "text/csv;charset=utf-8" }), `${session.state.name}.csv`);
+          const file = await this.made("Writing the table", path, body);
+          if (file) save(file, `${session.state.name}.csv`);
         }
       } catch (trouble) {
         if (trouble instanceof DOMException) told("The browser does not allow copying here.");
