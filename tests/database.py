@@ -1,13 +1,14 @@
 """The database that ./axis-path test has started, migrated once and emptied on request."""
 
 import os
+import time
 import unittest
 from functools import cache
 
 from sqlalchemy import text
 
 from axispath.command.serving import migrate
-from axispath.store.database import Store
+from axispath.store.database import Store, StoreGone
 
 
 @cache
@@ -21,6 +22,14 @@ def address():
 
 def empty_store():
     store = Store(address())
-    with store.transaction() as session:
-        session.execute(text("truncate person, sheet, revision, receipt, errand cascade"))
+    for left in range(20, -1, -1):
+        try:
+            with store.transaction() as session:
+                session.execute(text("truncate person, sheet, revision, receipt, errand cascade"))
+            return store
+        except StoreGone:
+            # A page that was just closed may still have something carried out.
+            if not left:
+                raise
+            time.sleep(0.5)
     return store

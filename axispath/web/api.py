@@ -85,7 +85,14 @@ def edit_sheet(sheet_id: str) -> Response:
     found = _known(given)
     if found is not None:
         return _state(found)
-    before = _seen(sheet_id, base)
+    try:
+        before = _seen(sheet_id, base)
+    except Conflict:
+        # The sheet may have moved on by this very change, sent before and carried out just now.
+        found = _known(given)
+        if found is None:
+            raise
+        return _state(found)
     steps = computing.steps(before, edits, sheet_id)
     found = _carried_out(given, lambda at, mine: sheets.change(at, mine, sheet_id, base, steps))
     return _state(found, computing.told_of_waiting(before, found.document, edits, sheet_id))

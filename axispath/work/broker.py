@@ -79,6 +79,7 @@ class Broker:
     known: OrderedDict[str, Answer] = field(default_factory=OrderedDict)
     weight: int = 0
     counts: Counts = field(default_factory=Counts)
+    longest_wait: float = LONGEST_WAIT
     stopping: bool = False
 
     def serve(self, ready: Callable[[], None] = lambda: None) -> None:
@@ -309,7 +310,7 @@ class Broker:
                 worker.why = protocol.TOO_LARGE
             if worker.why:
                 self._gone(worker)
-        for task in [t for t in self.waiting if now - t.asked > LONGEST_WAIT]:
+        for task in [t for t in self.waiting if now - t.asked > self.longest_wait]:
             self.waiting.remove(task)
             self.counts.refused += 1
             self._settle(task, Answer(BUSY))

@@ -1,6 +1,7 @@
 import json
 import re
 import struct
+import threading
 import unittest
 
 import numpy as np
@@ -188,6 +189,32 @@ class Changes(WebTest):
         # The same change again, because its answer was lost, is there already.
         again = self.post(f"/sheets/{found['id']}/edits", body)
         self.assertEqual((again.status_code, len(again.json["lanes"])), (200, 2))
+
+    def test_a_change_sent_again_while_it_is_carried_out_is_no_conflict_with_itself(self):
+        found = self.start("x")
+        with self.client.session_transaction() as session:
+            person = session["person"]
+        path = f"/sheets/{found['id']}/edits"
+        for k in range(12):
+            edits = [{"do": "set note", "id": found["lanes"][0]["id"], "note": f"{k}"}]
+            body = {"base": found["head"], "edits": edits, "change": f"{k:032x}"}
+            answers = []
+
+            def send(body=body, answers=answers):
+                client = self.app.test_client()
+                token = self.token_of(client)
+                with client.session_transaction() as session:
+                    session["person"] = person
+                answers.append(self.post(path, body, client, token))
+
+            threads = [threading.Thread(target=send) for _ in range(4)]
+            for thread in threads:
+                thread.start()
+            for thread in threads:
+                thread.join()
+            self.assertEqual([answer.status_code for answer in answers], [200] * 4)
+            self.assertEqual({answer.json["head"] for answer in answers}, {found["head"] + 1})
+            found = answers[0].json
 
     def test_another_guest_finds_nothing(self):
         found = self.start("x")

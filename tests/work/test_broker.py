@@ -19,12 +19,13 @@ from tests.work import jobs
 QUICK = Kind("quick", 3, 0.5, 1.0, 20.0, 1, usual=200 * MEGABYTE, most=400 * MEGABYTE)
 
 
-def serve(address, kinds):
-    broker.Broker(address, {}, kinds).serve()
+def serve(address, kinds, longest_wait):
+    broker.Broker(address, {}, kinds, longest_wait=longest_wait).serve()
 
 
 class Brokered(unittest.TestCase):
     kind = QUICK
+    longest_wait = broker.LONGEST_WAIT
 
     def setUp(self):
         folder = tempfile.TemporaryDirectory()
@@ -37,9 +38,10 @@ class Brokered(unittest.TestCase):
         self.until(lambda: self.client.tell("counts"))
 
     def begin(self):
-        fork = multiprocessing.get_context("fork")
-        given = (self.address, {"quick": self.kind})
-        self.process = fork.Process(target=serve, args=given)
+        # A process of its own making: forked from this one it would be as large.
+        spawn = multiprocessing.get_context("spawn")
+        given = (self.address, {"quick": self.kind}, self.longest_wait)
+        self.process = spawn.Process(target=serve, args=given)
         self.process.start()
 
     def end(self):
@@ -184,12 +186,7 @@ class Broker(Brokered):
 
 class Waiting(Brokered):
     kind = replace(QUICK, processes=1)
-    longest = broker.LONGEST_WAIT
-
-    def begin(self):
-        broker.LONGEST_WAIT = 0.5
-        self.addCleanup(setattr, broker, "LONGEST_WAIT", self.longest)
-        super().begin()
+    longest_wait = 0.5
 
     def test_what_has_waited_too_long_is_refused(self):
         go = str(self.folder / "go")
