@@ -10,7 +10,9 @@ iproute2, nginx and PostgreSQL.
 
 from __future__ import annotations
 
+import contextlib
 import ctypes
+import http.client
 import json
 import os
 import secrets
@@ -110,7 +112,8 @@ def stop(host: str, how: signal.Signals) -> None:
     found = subprocess.run(["ip", "netns", "pids", f"ap-{host}"], capture_output=True, text=True)
     for pid in found.stdout.split():
         if int(pid) != os.getpid():
-            os.kill(int(pid), how)
+            with contextlib.suppress(ProcessLookupError):
+                os.kill(int(pid), how)
 
 
 def on(host: str, command: list[str], **more: object) -> subprocess.Popen[bytes]:
@@ -180,7 +183,7 @@ class Person(Guest):
         for tried in range(TRIES):
             try:
                 status, data = super().ask(method, path, body)
-            except OSError:
+            except (OSError, http.client.HTTPException):
                 self.line.close()
                 status, data = 0, b""
             if status and status not in PASSING:

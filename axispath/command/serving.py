@@ -112,6 +112,7 @@ def web_programs(
             "--worker-class=gthread",
             f"--threads={THREADS}",
             "--backlog=512",
+            "--keep-alive=75",  # longer than proxies keep a connection that nobody uses
             "--preload",
             "--graceful-timeout=5",
             "--log-level=warning",

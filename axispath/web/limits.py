@@ -14,7 +14,7 @@ from flask_limiter import Limiter, RateLimitExceeded
 from flask_limiter.util import get_remote_address
 from limits.storage import Storage
 
-from axispath.web.person import guest
+from axispath.web.person import current_person, guest
 from axispath.web.troubles import told
 from axispath.work.client import Broker, Here
 
@@ -86,7 +86,7 @@ def limit(app: Flask, broker: Broker | Here) -> None:
 
     everybody = limiter.shared_limit(ADDRESS, "address", key_func=get_remote_address)
     new = limiter.shared_limit(
-        NEW, "new", key_func=get_remote_address, exempt_when=lambda: not guest().startswith("at ")
+        NEW, "new", key_func=get_remote_address, exempt_when=lambda: current_person() is not None
     )
     views: dict[str, Any] = app.view_functions
     for name in views:

@@ -22,8 +22,15 @@ def current_person() -> str | None:
 
 
 def guest() -> str:
-    """Whose turn it is, where people take turns: a person, else an address."""
-    return current_person() or f"at {request.remote_addr}"
+    """Whose turn it is, where people take turns: a person, else a browser, else an address.
+
+    A browser that has no person yet is known by the token that its page came with.
+    """
+    person = current_person()
+    if person is not None:
+        return person
+    token = session.get("csrf_token")
+    return f"new {token}"[:60] if isinstance(token, str) else f"at {request.remote_addr}"
 
 
 def person_for_change(database: Session) -> str:
