@@ -80,7 +80,7 @@ def limit(app: Flask, broker: Broker | Here) -> None:
     @app.errorhandler(RateLimitExceeded)
     def too_often(_: RateLimitExceeded) -> ResponseReturnValue:
         reached = limiter.current_limit
-        wait = max(1, round(reached.reset_at - time.time())) if reached else 1
+        wait = max(1, int(reached.reset_at - time.time())) if reached else 1
         found, status = told(429, "This is asked for too often; it goes on in a moment.")
         return found, status, {"Retry-After": str(wait)}
 

@@ -1,21 +1,39 @@
-"""Carry out errands, and tidy the store, until told to stop: python -m axispath.work.carrying."""
+"""Carry out errands, and tidy the store, until told to stop: python -m axispath.work.carrying.
+
+When the database goes away the queue's worker ends; then this begins anew, until it is back. What
+had been begun is taken up again by whoever runs then.
+"""
 
 from __future__ import annotations
 
 import logging
+import os
+import sys
+import time
 
 from axispath.command.bound import end_with_parent
 from axispath.work.errands import queue
 
 AT_ONCE = 4  # errands carried out by one process
+REST = 2.0  # seconds before it begins anew
+log = logging.getLogger(__name__)
 
 if __name__ == "__main__":
     end_with_parent()
     logging.basicConfig(level=logging.WARNING, format="%(levelname)s %(name)s: %(message)s")
-    logging.getLogger("procrastinate").setLevel(logging.WARNING)
-    queue.run_worker(
-        queues=["errands"],
-        concurrency=AT_ONCE,
-        fetch_job_polling_interval=2.0,
-        shutdown_graceful_timeout=3,
-    )
+    # Both tell each second, with all their calls, that the database is away; it is told here once.
+    logging.getLogger("procrastinate").setLevel(logging.CRITICAL)
+    logging.getLogger("psycopg.pool").setLevel(logging.CRITICAL)
+    try:
+        queue.run_worker(
+            queues=["errands"],
+            concurrency=AT_ONCE,
+            fetch_job_polling_interval=2.0,
+            install_signal_handlers=False,
+        )
+        why = "its worker ended"
+    except Exception as error:
+        why = type(error).__name__
+    log.warning("errands wait: %s", why)
+    time.sleep(REST)
+    os.execv(sys.executable, [sys.executable, "-m", "axispath.work.carrying"])

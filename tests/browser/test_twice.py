@@ -32,6 +32,25 @@ class LostAnswers(BrowserTest):
         ).to_be_visible()
         self.assertEqual(self.sheets(), 1)
 
+    def test_a_busy_server_is_asked_again(self):
+        self.open()
+        left = [3]
+
+        def handle(route):
+            if left[0]:
+                left[0] -= 1
+                told = {"kind": "trouble", "message": "Busy just now, trying again …"}
+                route.fulfill(status=429, headers={"Retry-After": "1"}, json=told)
+            else:
+                route.continue_()
+
+        self.page.route("**/api/sheets", handle)
+        self.type_line("x^2")
+        expect(self.page.locator(".status")).to_have_text("busy, trying again …")
+        self.saved()
+        expect(self.page.locator(".lane")).to_have_count(1)
+        self.assertEqual(left, [0])
+
     def sheets(self):
         return len(
             set(self.page.locator('a[href^="/sheet/"]').evaluate_all("a => a.map(x => x.href)"))

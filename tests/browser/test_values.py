@@ -115,6 +115,27 @@ class Values(BrowserTest):
             self.page.get_by_role("button", name="CSV file").click()
         self.assertEqual(Path(download.value.path()).read_bytes().decode(), text)
 
+    def test_long_work_says_how_far_it_is_and_can_be_given_up(self):
+        self.open_values()
+        states = [{"state": "working", "share": 0.4, "message": ""}]
+        asked = []
+
+        def handle(route):
+            asked.append(route.request.method)
+            route.fulfill(json=states[0] if route.request.method == "GET" else {"ok": True})
+
+        self.page.route("**/api/errands/*", handle)
+        self.page.get_by_role("button", name="CSV file").click()
+        bar = self.page.locator(".sheet-page > .errand, .work .errand, main .errand").first
+        expect(bar).to_contain_text("Writing the table … 40 %")
+        bar.get_by_role("button", name="Give it up").click()
+        expect(bar).to_be_hidden()
+        self.eventually(lambda: "DELETE" in asked, True)
+        # What failed is told in words.
+        states[0] = {"state": "failed", "share": None, "message": "This is larger than 64 MB."}
+        self.page.get_by_role("button", name="CSV file").click()
+        expect(self.page.get_by_text("This is larger than 64 MB.")).to_be_visible()
+
     def test_rows_at_the_landmarks_of_a_lane(self):
         self.open_values()
         self.page.locator("#table-by").select_option("landmarks")

@@ -43,7 +43,7 @@ class Hostile(WebTest):
     def test_awkward_functions_never_take_the_sheet_down(self):
         for lines in AWKWARD:
             found = self.start(*lines)
-            for view in (FAR, LOW, {"left": -3, "right": 3, "bottom": -3, "top": 3}):
+            for view in (FAR, LOW):
                 for answer in self.everything(found, view):
                     with self.subTest(lines, view=view, at=answer.request.path):
                         self.assertIn(answer.status_code, (200, 422), answer.data[:200])

@@ -9,6 +9,7 @@ import numpy as np
 from axispath.demo.load import load_demo
 from axispath.web import source
 from axispath.web.app import create_app
+from axispath.web.inside import VIEWS, application
 from tests.database import address, empty_store
 
 VIEW = {"left": -5, "right": 5, "bottom": -4, "top": 4}
@@ -131,6 +132,24 @@ def _joined(base, name):
         elif part != ".":
             parts.append(part)
     return "/".join(parts)
+
+
+class Wall(WebTest):
+    def test_every_look_at_a_sheet_is_computed_behind_the_wall(self):
+        saves = {"edit_sheet", "branch_sheet", "step", "read_sheet", "look"}
+        for rule in self.app.url_map.iter_rules():
+            if not rule.rule.startswith("/api/sheets/<"):
+                continue
+            view = self.app.view_functions[rule.endpoint]
+            while (
+                hasattr(view, "__wrapped__") and f"{view.__module__}.{view.__name__}" not in VIEWS
+            ):
+                view = view.__wrapped__
+            known = f"{view.__module__}.{view.__name__}" in VIEWS
+            self.assertEqual(known, view.__name__ not in saves, rule.rule)
+
+    def test_inside_there_is_no_database(self):
+        self.assertNotIn("store", application().extensions)
 
 
 class Changes(WebTest):
