@@ -1,5 +1,5 @@
 // @ts-check
-/** The shelf: opens the field for a new name, and shows times in the reader's own zone. */
+/** The shelf: opens the field for a new name, asks before what cannot be undone, and shows times in the reader's own zone. */
 
 for (const button of document.querySelectorAll('[data-act="rename"]')) {
   button.addEventListener("click", () => {
@@ -17,6 +17,12 @@ for (const input of document.querySelectorAll(".rename-to")) {
   input.addEventListener("keydown", (event) => {
     if (/** @type {KeyboardEvent} */ (event).key !== "Escape") return;
     /** @type {HTMLElement} */ (input.closest(".sheet-row")?.querySelector('[data-act="rename"]')).click();
+  });
+}
+for (const form of document.querySelectorAll('form[action$="/destroy"]')) {
+  form.addEventListener("submit", (event) => {
+    const name = form.closest(".sheet-row")?.querySelector(".sheet-link")?.textContent ?? "";
+    if (!window.confirm(`Delete “${name}” for good? This cannot be undone.`)) event.preventDefault();
   });
 }
 for (const time of document.querySelectorAll("time")) {

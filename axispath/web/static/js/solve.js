@@ -247,9 +247,8 @@ export function solveParts(at, start) {
         if (general && told) {
           general.textContent = told;
           general.hidden = false;
-          // What goes on without an end is told by the general solution.
-          const endless = /** @type {HTMLElement | null} */ (byId("solutions").querySelector("[data-endless]"));
-          if (endless) endless.hidden = true;
+          // What goes on without an end is told by the general solution; a count of the first says less.
+          for (const line of byId("solutions").querySelectorAll("[data-endless]")) /** @type {HTMLElement} */ (line).hidden = true;
         }
         if (found.late && again) later("exact", LATE, () => this.askExactSolutions(wanted, stands, again - 1));
       } catch (trouble) {
