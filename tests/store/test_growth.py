@@ -20,6 +20,7 @@ from axispath.store.models import Person, Receipt, Revision, Sheet
 from axispath.store.packing import packed, unpacked
 from axispath.store.tidying import tidy
 from tests.database import address, empty_store
+from tests.store.shelved import Shelved
 
 LONG = "f(x) = " + " + ".join(f"{k} sin({k}x + {k * k})" for k in range(1, 80))
 
@@ -31,30 +32,7 @@ class Packing(unittest.TestCase):
         self.assertEqual(unpacked(packed(one, other), other), one)
 
 
-class Growth(unittest.TestCase):
-    @classmethod
-    def setUpClass(cls):
-        cls.store = empty_store()
-        cls.addClassCleanup(cls.store.engine.dispose)
-
-    def setUp(self):
-        self.store = empty_store()
-        self.addCleanup(self.store.engine.dispose)
-        with self.store.transaction() as session:
-            self.person = sheets.new_person(session)
-
-    def do(self, work, *arguments):
-        with self.store.transaction() as session:
-            return work(session, *arguments)
-
-    def start(self, *lines):
-        edits = [AddLane(text=line, id=f"lane{n}") for n, line in enumerate(lines)]
-        return self.do(sheets.create, self.person, Document(), edited(Document(), edits, None))
-
-    def change(self, found, *edits):
-        steps = edited(found.document, edits, None)
-        return self.do(sheets.change, self.person, found.id, found.head, steps)
-
+class Growth(Shelved):
     def older(self, sheet, days, below=None):
         """Make the revisions of a sheet older."""
         with self.store.transaction() as session:

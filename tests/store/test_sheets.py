@@ -1,5 +1,4 @@
 import threading
-import unittest
 
 from axispath.core.path.edited import edited
 from axispath.core.sheet.document import Document, View
@@ -8,32 +7,10 @@ from axispath.core.sheet.refused import EditRefused
 from axispath.store import sheets
 from axispath.store.database import Store, StoreGone
 from axispath.store.sheets import Conflict, NotFound
-from tests.database import empty_store
+from tests.store.shelved import Shelved
 
 
-class Sheets(unittest.TestCase):
-    @classmethod
-    def setUpClass(cls):
-        cls.store = empty_store()
-        cls.addClassCleanup(cls.store.engine.dispose)
-
-    def setUp(self):
-        with self.store.transaction() as session:
-            self.person = sheets.new_person(session)
-
-    def do(self, work, *arguments):
-        with self.store.transaction() as session:
-            return work(session, *arguments)
-
-    def start(self, *lines):
-        edits = [AddLane(text=line, id=f"lane{n}") for n, line in enumerate(lines)]
-        steps = edited(Document(), edits, None)
-        return self.do(sheets.create, self.person, Document(), steps)
-
-    def change(self, found, *edits):
-        steps = edited(found.document, edits, None)
-        return self.do(sheets.change, self.person, found.id, found.head, steps)
-
+class Sheets(Shelved):
     def texts(self, found):
         return [lane.text for lane in found.document.lanes]
 
