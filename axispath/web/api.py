@@ -141,7 +141,7 @@ def look(sheet_id: str) -> Response:
 
 
 @blueprint.post("/sheets/<key>/picture")
-@computed(shared=False)
+@computed(patient, shared=False)
 def picture(key: str) -> Response:
     """The curves of a view: see picture.py for the format."""
     wanted = Picturing.model_validate(body())

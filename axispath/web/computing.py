@@ -34,8 +34,8 @@ Chosen = Kind | Callable[[dict[str, Any]], Kind]
 
 
 def patient(asked: dict[str, Any]) -> Kind:
-    """The kind of work of a search that may be a longer one."""
-    return LONG if asked.get("longer") is True else QUICK
+    """The kind of work of a look that may be a longer one."""
+    return LONG if asked.get("longer") is True or asked.get("patient") is True else QUICK
 
 
 def computed(

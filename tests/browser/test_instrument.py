@@ -144,8 +144,8 @@ class Instrument(BrowserTest):
         self.type_line("x - 1")
         slow = self.page.locator(".plot-slow")
         expect(slow).to_contain_text("f takes")
-        self.eventually(lambda: self.marks("g", "zero"), [1], 15)
-        expect(slow).to_contain_text("the time was cut", timeout=60_000)
+        self.eventually(lambda: self.marks("g", "zero"), [1])
+        expect(slow).to_contain_text("the time was cut")
 
     def test_the_server_goes_away_in_the_middle_of_a_drag(self):
         self.open()
