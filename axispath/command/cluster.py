@@ -15,7 +15,7 @@ from typing import Any
 
 import psycopg
 
-from axispath.command.bound import bound
+from axispath.bound import bound
 from axispath.command.errors import CommandFailed
 from axispath.command.place import free_port, port_is_free, secret
 

@@ -8,7 +8,7 @@ import time
 from collections.abc import Sequence
 from typing import Protocol
 
-from axispath.command.bound import bound
+from axispath.bound import bound
 from axispath.command.place import ROOT
 
 LOOK = 0.25  # seconds between looks
@@ -65,17 +65,18 @@ class Program:
 def keep_running(programs: Sequence[Kept]) -> None:
     """Look after started programs for ever, and start again what has ended."""
     since = {program.name: time.monotonic() for program in programs}
-    rest = dict.fromkeys(since, 0.0)
+    due: dict[str, float] = {}  # when what has ended is started again
     while True:
         time.sleep(LOOK)
         for program in programs:
             now = time.monotonic()
             code = program.ended()
-            if code is None or now < rest[program.name]:
+            if code is None:
                 continue
-            if now - since[program.name] < SHORT and rest[program.name] < since[program.name]:
-                rest[program.name] = now + REST
+            rest = REST if now - since[program.name] < SHORT else 0.0
+            if now < due.setdefault(program.name, now + rest):
                 continue
             print(f"axis-path: {program.name} ended ({code}); started again.", file=sys.stderr)
             program.start()
-            since[program.name] = time.monotonic()
+            since[program.name] = now
+            del due[program.name]

@@ -44,13 +44,17 @@ class PatientConnection(psycopg.Connection[Any]):
             raise psycopg.OperationalError("no answer from the database") from error
 
 
+def plain_address(address: str) -> str:
+    """The address as the driver itself reads it, without the driver's name in it."""
+    return make_url(address).set(drivername="postgresql").render_as_string(hide_password=False)
+
+
 class Store:
     """Sessions on one database; each is a transaction that is kept or undone as a whole."""
 
     def __init__(self, address: str) -> None:
         self.address = address
-        url = make_url(address).set(drivername="postgresql")
-        plain = url.render_as_string(hide_password=False)
+        plain = plain_address(address)
 
         def connect() -> PatientConnection:
             return PatientConnection.connect(plain, connect_timeout=CONNECT, options=SETTINGS)

@@ -11,7 +11,7 @@ from axispath.core.path.edited import Step
 from axispath.core.sheet.document import Document
 from axispath.core.sheet.refused import EditRefused
 from axispath.store.models import Revision, Sheet
-from axispath.store.packing import LARGEST, much, packed, unpacked, written
+from axispath.store.packing import LARGEST, packed, revised, unpacked, written
 
 MAX_REVISIONS = 20_000
 TOGETHER = timedelta(seconds=3)  # between moves of a slider that count as one
@@ -104,9 +104,11 @@ def _put(
     text = written(document)
     if len(text) > LARGEST:
         raise EditRefused("This sheet is too large to be stored.")
-    base = snapshot.number if snapshot is not None else None
-    body = packed(text, unpacked(snapshot.body)) if snapshot is not None else b""
-    if snapshot is None or much(len(body), len(snapshot.body)):
+    base = body = None
+    if snapshot is not None:
+        base = snapshot.number
+        body = revised(text, unpacked(snapshot.body), len(snapshot.body))
+    if body is None:
         base, body = None, packed(text)
     session.add(
         Revision(

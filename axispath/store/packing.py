@@ -38,6 +38,10 @@ def unpacked(data: bytes, against: bytes | None = None) -> bytes:
     return zstd.decompress(data, zstd_dict=zstd.ZstdDict(against, is_raw=True))
 
 
-def much(size: int, snapshot: int) -> bool:
-    """Whether a revision of so many bytes had better be a snapshot itself."""
-    return size > SMALL and size * SHARE > snapshot
+def revised(text: bytes, snapshot: bytes, size: int) -> bytes | None:
+    """A document packed against the text of a snapshot that takes ``size`` bytes.
+
+    None where it shares so little that it had better be a snapshot itself.
+    """
+    body = packed(text, snapshot)
+    return None if len(body) > SMALL and len(body) * SHARE > size else body

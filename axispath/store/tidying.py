@@ -1,8 +1,7 @@
 """What is thrown away, by rule, so that nothing grows without end.
 
 - A move of a slider that the next one has overtaken: after an hour.
-- Of revisions older than 30 days, all but the last of each day; the head and the steps before it
-  that undo leads to within the last day's work stay by the same rule.
+- Of revisions older than 30 days, all but the last of each day; the first and the head stay.
 - Deleted sheets: after 30 days. Guests who have not been here for 90 days, with their sheets.
 - Receipts of changes: after 7 days. What long work has made: after an hour.
 
@@ -20,7 +19,7 @@ from sqlalchemy.orm import Session
 from axispath.store.database import Store
 from axispath.store.history import text_of
 from axispath.store.models import Errand, Person, Receipt, Revision, Sheet
-from axispath.store.packing import much, packed, unpacked
+from axispath.store.packing import packed, revised, unpacked
 
 OVERTAKEN = timedelta(hours=1)
 OLD = timedelta(days=30)
@@ -119,19 +118,15 @@ def thin(session: Session, sheet: Sheet) -> int:
         while revision.parent in superfluous:
             revision.parent = before[revision.parent]
         # All that stays is packed anew: what it was packed against may be gone.
-        text_here = texts[revision.number]
-        body = b""
+        whole = texts[revision.number]
+        body = None
         if snapshot is not None:
-            body = packed(text_here, texts[snapshot.number])
-        if snapshot is None or much(len(body), len(snapshot.body)):
-            revision.base, revision.body = None, packed(text_here)
-            snapshot = revision
-        else:
-            revision.base, revision.body = snapshot.number, body
-        assert (
-            unpacked(revision.body, texts[snapshot.number] if revision.base is not None else None)
-            == text_here
-        )
+            body = revised(whole, texts[snapshot.number], len(snapshot.body))
+        if snapshot is None or body is None:
+            snapshot, body = revision, packed(whole)
+        against = None if snapshot is revision else snapshot.number
+        revision.base, revision.body = against, body
+        assert unpacked(body, texts[against] if against is not None else None) == whole
         weight += len(revision.body)
     sheet.weight = weight
     session.flush()

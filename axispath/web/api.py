@@ -82,28 +82,17 @@ def edit_sheet(sheet_id: str) -> Response:
     """Apply edits, all or none."""
     given = body()
     base, edits = base_and_edits(given)
-    found = _known(given)
-    if found is not None:
-        return _state(found)
-    try:
-        before = _seen(sheet_id, base)
-    except Conflict:
-        # The sheet may have moved on by this very change, sent before and carried out just now.
+    before = opened(sheet_id)
+    if before.head != base:
+        # The sheet may have moved on by this very change, sent before.
         found = _known(given)
         if found is None:
-            raise
+            raise Conflict(before.head)
         return _state(found)
-    steps = computing.steps(before, edits, sheet_id)
+    steps = computing.steps(before.document, edits, sheet_id)
     found = _carried_out(given, lambda at, mine: sheets.change(at, mine, sheet_id, base, steps))
-    return _state(found, computing.told_of_waiting(before, found.document, edits, sheet_id))
-
-
-def _seen(sheet_id: str, base: int) -> Document:
-    """A sheet as its page shows it. Raises Conflict where it has moved on."""
-    found = opened(sheet_id)
-    if found.head != base:
-        raise Conflict(found.head)
-    return found.document
+    told = computing.told_of_waiting(before.document, found.document, edits, sheet_id)
+    return _state(found, told)
 
 
 @blueprint.post("/sheets/<sheet_id>/branch")

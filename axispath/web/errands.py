@@ -8,10 +8,9 @@ from threading import Lock
 import procrastinate
 from flask import Blueprint, Response, current_app
 from flask.typing import ResponseReturnValue
-from sqlalchemy.engine import make_url
 
 from axispath.store import errands
-from axispath.store.database import Store
+from axispath.store.database import Store, plain_address
 from axispath.web.asked import answered
 from axispath.web.person import guest, store
 from axispath.work.client import Here
@@ -45,13 +44,10 @@ def _queue(database: Store) -> procrastinate.App:
     with _lock:
         found = _queues.get(os.getpid())
         if found is None:
-            address = make_url(database.address).set(drivername="postgresql")
-            plain = address.render_as_string(hide_password=False)
-            found = procrastinate.App(
-                connector=procrastinate.SyncPsycopgConnector(
-                    conninfo=plain, min_size=0, max_size=3, timeout=5.0
-                )
+            connector = procrastinate.SyncPsycopgConnector(
+                conninfo=plain_address(database.address), min_size=0, max_size=3, timeout=5.0
             )
+            found = procrastinate.App(connector=connector)
             found.open()
             _queues[os.getpid()] = found
     return found

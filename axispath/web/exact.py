@@ -15,7 +15,7 @@ from typing import Any
 
 from pebble import ProcessExpired, ProcessPool
 
-from axispath.command.bound import end_with_parent
+from axispath.bound import end_with_parent
 from axispath.core.arithmetic.program import Program
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.memory import Memory

@@ -5,7 +5,7 @@ from __future__ import annotations
 import logging
 import os
 
-from axispath.command.bound import end_with_parent
+from axispath.bound import end_with_parent
 from axispath.web import exact
 from axispath.web.inside import application
 from axispath.work.broker import Broker

@@ -14,13 +14,13 @@ import selectors
 import signal
 import socket
 import time
-from collections import Counter, OrderedDict
+from collections import Counter
 from collections.abc import Callable
 from dataclasses import dataclass, field
 from multiprocessing.connection import Connection, Listener, Pipe
 from pathlib import Path
-from typing import Any
 
+from axispath.core.memory import Memory
 from axispath.work import protocol
 from axispath.work.counts import Counts
 from axispath.work.kinds import (
@@ -75,14 +75,13 @@ class Broker:
     workers: list[Worker] = field(default_factory=list)
     waiting: list[Task] = field(default_factory=list)
     askers: dict[Connection, Task | None] = field(default_factory=dict)
-    routes: OrderedDict[tuple[str, str], int] = field(default_factory=OrderedDict)
-    known: OrderedDict[str, Answer] = field(default_factory=OrderedDict)
-    weight: int = 0
+    routes: Memory[int] = field(default_factory=lambda: Memory(ROUTES))
+    known: Memory[Answer] = field(default_factory=lambda: Memory(REMEMBERED, _weight))
     counts: Counts = field(default_factory=Counts)
     longest_wait: float = LONGEST_WAIT
     stopping: bool = False
 
-    def serve(self, ready: Callable[[], None] = lambda: None) -> None:
+    def serve(self) -> None:
         """Answer until told to stop."""
         Path(self.address).unlink(missing_ok=True)
         self.listener = Listener(self.address, "AF_UNIX", backlog=512)
@@ -94,7 +93,6 @@ class Broker:
                 self._start(kind)
         signal.signal(signal.SIGTERM, self._stop)
         signal.signal(signal.SIGINT, signal.SIG_IGN)
-        ready()
         look = time.monotonic() + LOOK
         while not self.stopping:
             for key, _ in self.selector.select(max(0.0, look - time.monotonic())):
@@ -134,15 +132,23 @@ class Broker:
             self._leave(asker)
             return
         if isinstance(asked, Ask):
-            self._tell(asker, ASKED[asked.what](self, *asked.given))
+            self._tell(asker, self.counts.answer(asked, self._now))
         else:
             self._take(asker, asked)
+
+    def _now(self) -> dict[str, int]:
+        """How much is going on."""
+        return {
+            "waiting": len(self.waiting),
+            "busy": sum(worker.task is not None for worker in self.workers),
+            "workers": len(self.workers),
+            "askers": len(self.askers),
+        }
 
     def _take(self, asker: Connection, job: Job) -> None:
         self.counts.jobs[job.kind] += 1
         known = self.known.get(job.same) if job.same else None
         if known is not None:
-            self.known.move_to_end(job.same)
             self.counts.remembered += 1
             self._give(asker, known)
             return
@@ -226,10 +232,7 @@ class Broker:
         # Those longest idle first: work goes round where nobody knows it.
         self.workers.remove(worker)
         self.workers.append(worker)
-        self.routes[route] = worker.pid
-        self.routes.move_to_end(route)
-        while len(self.routes) > ROUTES:
-            self.routes.popitem(last=False)
+        self.routes.keep(route, worker.pid)
         return worker
 
     def _hand_over(self, worker: Worker, task: Task) -> None:
@@ -258,16 +261,9 @@ class Broker:
 
     def _settle(self, task: Task, answer: Answer) -> None:
         if answer.told == DONE and task.job.same:
-            self._remember(task.job.same, answer)
+            self.known.keep(task.job.same, answer)
         for asker in list(task.askers):
             self._give(asker, answer)
-
-    def _remember(self, same: str, answer: Answer) -> None:
-        self.weight += len(answer.value) + 500
-        self.known[same] = answer
-        while self.weight > REMEMBERED:
-            _, oldest = self.known.popitem(last=False)
-            self.weight -= len(oldest.value) + 500
 
     def _gone(self, worker: Worker) -> None:
         """A process has ended. What it worked on is tried once more, unless we ended it."""
@@ -316,17 +312,9 @@ class Broker:
             self._settle(task, Answer(BUSY))
 
 
-ASKED: dict[str, Callable[..., Any]] = {
-    "counts": lambda broker: broker.counts.told(
-        waiting=len(broker.waiting),
-        busy=sum(worker.task is not None for worker in broker.workers),
-        workers=len(broker.workers),
-        askers=len(broker.askers),
-    ),
-    "rate": lambda broker, *given: broker.counts.rate(*given),
-    "forget": lambda broker, key: broker.counts.forget(key),
-}
-"""What the broker answers itself."""
+def _weight(same: str, answer: Answer) -> int:
+    """Bytes that a remembered answer takes, roughly."""
+    return len(answer.value) + 500
 
 
 def _processor_time(pid: int) -> float:

@@ -11,7 +11,7 @@ import os
 import sys
 import time
 
-from axispath.command.bound import end_with_parent
+from axispath.bound import end_with_parent
 from axispath.work.errands import queue
 
 AT_ONCE = 4  # errands carried out by one process

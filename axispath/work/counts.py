@@ -4,8 +4,11 @@ from __future__ import annotations
 
 import time
 from collections import Counter, OrderedDict
+from collections.abc import Callable
 from dataclasses import dataclass, field
 from typing import Any
+
+from axispath.work.protocol import Ask
 
 MOST_KEYS = 50_000  # of limits that are counted; the oldest give way
 
@@ -21,6 +24,13 @@ class Counts:
     cut: int = 0  # jobs that were ended
     replaced: int = 0  # processes
     rates: OrderedDict[str, tuple[int, float]] = field(default_factory=OrderedDict)
+
+    def answer(self, asked: Ask, now: Callable[[], dict[str, int]]) -> Any:
+        """What is asked of the counts; ``now`` gives the numbers of this moment."""
+        if asked.what == "counts":
+            return self.told(**now())
+        counting: dict[str, Callable[..., Any]] = {"rate": self.rate, "forget": self.forget}
+        return counting[asked.what](*asked.given)
 
     def told(self, **now: int) -> dict[str, Any]:
         """The numbers, and those of this moment."""

@@ -14,11 +14,11 @@ import time
 from functools import cache
 from typing import Any
 
+import orjson
 import procrastinate
-from sqlalchemy.engine import make_url
 
 from axispath.store import errands
-from axispath.store.database import Store
+from axispath.store.database import Store, plain_address
 from axispath.store.tidying import tidy
 from axispath.work.client import Broker, Here, from_environment
 from axispath.work.kinds import LONG
@@ -30,9 +30,7 @@ log = logging.getLogger(__name__)
 
 queue = procrastinate.App(
     connector=procrastinate.PsycopgConnector(
-        conninfo=make_url(os.environ.get("DATABASE_URL", "postgresql://"))
-        .set(drivername="postgresql")
-        .render_as_string(hide_password=False),
+        conninfo=plain_address(os.environ.get("DATABASE_URL", "postgresql://")),
         min_size=1,
         max_size=6,
     )
@@ -128,8 +126,6 @@ def _patiently(broker: Broker | Here, job: Job) -> Any:
 
 
 def _sentence(data: bytes) -> str:
-    import orjson
-
     try:
         return str(orjson.loads(data)["message"])
     except (ValueError, KeyError):

@@ -10,7 +10,7 @@ import signal
 from collections.abc import Callable
 from multiprocessing.connection import Connection
 
-from axispath.command.bound import end_with_parent
+from axispath.bound import end_with_parent
 from axispath.work.kinds import Kind
 from axispath.work.protocol import carried_out
 
