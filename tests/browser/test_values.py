@@ -98,15 +98,17 @@ class Values(BrowserTest):
         written = list(csv.reader(io.StringIO(text)))
         self.assertEqual(written[0], ["x", "h(x)", "d(x)"])
         self.page.locator("#table-by").select_option("list")
-        with tempfile.TemporaryDirectory() as folder:
-            for content, told in (("x\nlow tide\n1\n", "Line 2"), ("1\n" * 60_000, "can have")):
-                wrong = Path(folder) / "wrong.csv"
-                wrong.write_text(content)
-                self.page.set_input_files("input[type=file]", wrong)
-                expect(self.page.locator("#desk-values > .why")).to_contain_text(told)
-            back = Path(folder) / "table.csv"
-            back.write_bytes(b"\xef\xbb\xbf" + text.encode())
-            self.page.set_input_files("input[type=file]", back)
+        # The page reads a file in its own time, so that it stays until the test is over.
+        folder = tempfile.TemporaryDirectory()
+        self.addCleanup(folder.cleanup)
+        for content, told in (("x\nlow tide\n1\n", "Line 2"), ("1\n" * 60_000, "can have")):
+            wrong = Path(folder.name) / "wrong.csv"
+            wrong.write_text(content)
+            self.page.set_input_files("input[type=file]", wrong)
+            expect(self.page.locator("#desk-values > .why")).to_contain_text(told)
+        back = Path(folder.name) / "table.csv"
+        back.write_bytes(b"\xef\xbb\xbf" + text.encode())
+        self.page.set_input_files("input[type=file]", back)
         # The sentence goes and the buttons move up; then they can be hit.
         expect(self.page.locator("#desk-values > .why")).to_be_hidden()
         expect(self.rows()).to_have_count(25)
@@ -135,6 +137,17 @@ class Values(BrowserTest):
         states[0] = {"state": "failed", "share": None, "message": "This is larger than 64 MB."}
         self.page.get_by_role("button", name="CSV file").click()
         expect(self.page.get_by_text("This is larger than 64 MB.")).to_be_visible()
+
+    def test_a_file_that_is_gone_is_told(self):
+        self.open_values()
+        self.page.locator("#table-by").select_option("list")
+        self.page.evaluate(
+            "() => { File.prototype.text = () => Promise.reject(new DOMException('gone')); }"
+        )
+        file = {"name": "tides.csv", "mimeType": "text/csv", "buffer": b"1\n2\n"}
+        self.page.set_input_files("input[type=file]", file)
+        why = self.page.locator("#desk-values > .why")
+        expect(why).to_contain_text("tides.csv cannot be read")
 
     def test_rows_at_the_landmarks_of_a_lane(self):
         self.open_values()

@@ -1,7 +1,7 @@
 import math
 import unittest
 
-from hypothesis import given, settings
+from hypothesis import example, given, settings
 from hypothesis import strategies as st
 
 from axispath.core import catalogue
@@ -158,6 +158,10 @@ class Reading(unittest.TestCase):
         self.assertEqual(read(text, values=["x", "a", "depth", "v_0"]).body, tree, text)
 
     @given(st.one_of(st.text(max_size=60), st.lists(WORDS_OF_LINES, max_size=14).map(" ".join)))
+    @example("0*0°")
+    @example("2*3!!")
+    @example("2*3°^2")
+    @example("x*3!")
     @settings(max_examples=1500, deadline=None)
     def test_any_text_is_read_or_refused_with_a_sentence(self, text):
         try:

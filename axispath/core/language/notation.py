@@ -133,7 +133,7 @@ def _write(node: Expression, notation: Notation) -> str:
             return notation.times(
                 _at_least(left, PRODUCT, notation),
                 _at_least(right, POWER, notation),
-                _needs_sign(left, right),
+                _needs_sign(left, right, notation),
             )
         case Quotient(top, bottom):
             if notation.fractions:
@@ -241,12 +241,22 @@ def _tightness(node: Expression) -> int:
     return ATOM
 
 
-def _needs_sign(left: Expression, right: Expression) -> bool:
+BEHIND = (Shape.DEGREES, Shape.FACTORIAL)  # shapes whose sign stands behind
+
+
+def _written_first(node: Expression, notation: Notation) -> Expression:
+    """What stands first where the sign of a function stands behind it, as in 30° and 3!."""
+    while isinstance(node, Apply) and word_of(node.function, notation).shape in BEHIND:
+        node = node.arguments[0]
+    return node
+
+
+def _needs_sign(left: Expression, right: Expression, notation: Notation) -> bool:
     """Whether two factors side by side would be read as something else."""
     first = right
     while isinstance(first, Power):
         first = first.base
-    if isinstance(first, Number):
+    if isinstance(first, Number) or isinstance(_written_first(right, notation), Number):
         return True
     last = left
     while isinstance(last, Product | Quotient):

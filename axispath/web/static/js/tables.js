@@ -187,8 +187,15 @@ export function tableParts(at, start) {
         this.tableTrouble = `This file has ${Math.round(file.size / 1000)} kB; a list of numbers can have ${LARGEST / 1000} kB.`;
         return;
       }
+      let text;
       try {
-        const found = await send("POST", "/api/numbers", { text: await file.text() });
+        text = await file.text();
+      } catch {
+        this.tableTrouble = `${file.name} cannot be read: it was moved or changed since it was chosen.`;
+        return;
+      }
+      try {
+        const found = await send("POST", "/api/numbers", { text });
         this.table.by = "list";
         this.table.places = found.places;
         this.setTable();
