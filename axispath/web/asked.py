@@ -56,7 +56,8 @@ class Looking(Trying):
 class Searching(Looking):
     """A look for landmarks, on a part of the axis where ends are typed.
 
-    Without the ``page`` they are for plot and strips alone, while something moves.
+    Without the ``page`` they are for plot and strips alone, while something moves. The page
+    lists them by function, or all ``along`` x.
     """
 
     low: Typed = ""
@@ -64,6 +65,7 @@ class Searching(Looking):
     longer: bool = False
     moving: bool = False
     page: bool = True
+    along: bool = False
 
     def range(self, document: Document) -> Range | None:
         """The part of the axis; None for all of the view or the domains."""
@@ -166,7 +168,7 @@ class Solving(Looking):
 class Watching(Solving):
     """A method to be watched, from its starts."""
 
-    method: Literal["bisection", "newton", "secant", "fixed-point"]
+    method: Annotated[str, Field(max_length=20)]
     start: Typed = ""
     second: Typed = ""
 

@@ -16,18 +16,20 @@ from typing import Any
 from pebble import ProcessExpired, ProcessPool
 
 from axispath.bound import end_with_parent
+from axispath.budgets import EXACT_FORM, EXACT_WAIT
 from axispath.core.arithmetic.program import Program
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.memory import Memory
-from axispath.core.path.exact_forms import asked_for, asymptotes, exact_forms
+from axispath.core.path.curves.forms import curve_forms, place_of_mark
+from axispath.core.path.exact_forms import asked_for, asymptotes, exact_forms, exact_value
+from axispath.core.path.kinds import SEARCHED, VALUED
 from axispath.core.path.labels import crossing_key, keyed
 from axispath.core.path.landmark import Path
 from axispath.core.path.lanes import Range
 from axispath.core.sheet.document import Document
-from axispath.web.landmarks import looked
+from axispath.core.sheet.resolve import resolve
+from axispath.web.landmarks.searching import looked
 
-LIMIT = 4.0  # seconds of processor time for one function
-WAIT = 0.3  # seconds that an answer waits; what comes later is there when it is asked for again
 REMINDER = 0.5  # and the same again, should the first signal be swallowed on its way
 HANGING = 300.0  # seconds after which a process is given up that does nothing
 MOST = 40  # landmarks of one function
@@ -60,16 +62,24 @@ def forms(document: Document, longer: bool, only: Range | None) -> dict[str, Any
     unit = document.unit
     jobs: list[tuple[str, Any, tuple[Any, ...]]] = []
     for lane, path in found.lanes:
-        if path is not None:
+        if path is not None and SEARCHED[lane.kind.key].along == "parameter":
+            named = list(keyed(lane.lane.id, path))
+            places = [p for key, mark in named if (p := place_of_mark(key, mark)) is not None]
+            jobs.append(("forms", curve_forms, (*lane.programs, unit, tuple(places[:MOST]))))
+        elif path is not None:
             jobs.append(("forms", exact_forms, _asked(lane.program, unit, lane.lane.id, path)))
             if lane.ends[0] is None or lane.ends[1] is None:
                 jobs.append((lane.lane.id, asymptotes, (lane.program, unit)))
     for c in found.crossings:
+        if SEARCHED[c.first.kind.key].along != "x":
+            continue
         asked = _asked(c.first.program, unit, crossing_key(c), c.path)
         jobs.append(("forms", exact_forms, asked))
-    told: dict[str, Any] = {"forms": {}, "asymptotes": {}, "late": False}
+    for lane in resolve(document).shown(VALUED):
+        jobs.append((lane.lane.id, exact_value, (lane.program, unit)))
+    told: dict[str, Any] = {"forms": {}, "asymptotes": {}, "values": {}, "late": False}
     jobs.sort(key=lambda job: job[0] != "forms")
-    for (name, _, _), result in zip(jobs, answers(jobs), strict=True):
+    for (name, work, _), result in zip(jobs, answers(jobs), strict=True):
         if result is LATE:
             told["late"] = True
         if result is None or result is LATE:
@@ -77,6 +87,8 @@ def forms(document: Document, longer: bool, only: Range | None) -> dict[str, Any
         if name == "forms":
             shown = {key: asdict(form) for key, form in result.items() if form.x or form.y}
             told["forms"].update(shown)
+        elif work is exact_value:
+            told["values"][name] = result
         elif result:
             told["asymptotes"][name] = f"asymptotes: {', '.join(result)}"
     return told
@@ -96,7 +108,7 @@ def answers(jobs: list[tuple[str, Any, tuple[Any, ...]]]) -> list[Any]:
     if pool is None:
         return [None] * len(jobs)
     running = [_begun(pool, work, given) for _, work, given in jobs]
-    wait([job for job in running if isinstance(job, Future)], timeout=WAIT)
+    wait([job for job in running if isinstance(job, Future)], timeout=EXACT_WAIT)
     results: list[Any] = []
     for job in running:
         if isinstance(job, Future):
@@ -116,7 +128,8 @@ def _begun(pool: ProcessPool, work: Any, given: tuple[Any, ...]) -> Future[Any] 
         job: Future[Any] | None = _running.get(key)
         if job is not None or len(_running) >= MOST_WAITING:
             return job
-        job = _running[key] = pool.schedule(within_limit, (work, given, LIMIT), timeout=HANGING)
+        arguments = (work, given, EXACT_FORM)
+        job = _running[key] = pool.schedule(within_limit, arguments, timeout=HANGING)
     job.add_done_callback(lambda done: _finished(key, done))
     return job
 

@@ -9,6 +9,7 @@ from flask import render_template
 from markupsafe import Markup, escape
 
 from axispath.core import catalogue
+from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.language.latex import latex_statement
 from axispath.core.language.mathml import mathml_statement
 from axispath.core.sheet.captions import caption
@@ -31,6 +32,7 @@ def ground_view(document: Document, legend: list[Any]) -> dict[str, Any]:
             "x": _ticks(document, ground.x_ticks, True),
             "y": _ticks(document, ground.y_ticks, False),
         },
+        "degrees": document.unit is AngleUnit.DEGREE,
         "title": _caption(document, ground.title),
         "xLabel": _caption(document, ground.x_label),
         "yLabel": _caption(document, ground.y_label),

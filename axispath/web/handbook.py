@@ -9,6 +9,7 @@ from flask.typing import ResponseReturnValue
 
 from axispath.core import catalogue
 from axispath.core.language.latex import latex, latex_statement
+from axispath.core.language.points import POINT_WORDS
 from axispath.core.language.rules import HOW_TO, RULES
 from axispath.core.language.scope import Scope
 from axispath.core.language.statement import parse_expression, parse_statement
@@ -77,6 +78,10 @@ def words() -> list[dict[str, str]]:
         {"name": entry.word.name, "signature": entry.word.signature, "help": entry.summary}
         for entry in catalogue.ENTRIES.values()
         if entry.word.name not in hidden
+    ]
+    found += [
+        {"name": word.name, "signature": word.signature, "help": word.summary}
+        for word in POINT_WORDS.values()
     ]
     return sorted(found, key=lambda word: word["name"])
 

@@ -14,6 +14,7 @@ from typing import Any
 
 from flask import Flask, Response, current_app, has_app_context
 
+from axispath.budgets import FRAMING
 from axispath.clock import spent
 from axispath.core.arithmetic.patience import OutOfTime, Patience, limited
 from axispath.core.path.edited import Step, edited
@@ -96,4 +97,4 @@ def shown(document: Document, seconds: float) -> dict[str, Any]:
 def edited_within(document: Document, edits: Sequence[Edit], seconds: float) -> list[Step]:
     """The steps of edits, within a time."""
     with limited(Patience(seconds, spent)):
-        return edited(document, edits, present.FRAMING)
+        return edited(document, edits, FRAMING)

@@ -3,15 +3,21 @@
 from __future__ import annotations
 
 from datetime import date
+from typing import get_args
 
 from flask import Blueprint, render_template, session
 from flask.typing import ResponseReturnValue
 from markupsafe import Markup
 
 from axispath.core.memory import Memory
+from axispath.core.sheet.document import MarkGroup
+from axispath.core.sheet.look import LOOK
+from axispath.core.solve.methods import METHODS
+from axispath.exchange.formats import FORMATS
 from axispath.store import sheets
 from axispath.store.sheets import Opened
 from axispath.web import computing, present
+from axispath.web.desk import DESK_PAGES
 from axispath.web.handbook import words
 from axispath.web.keys import KEYS
 from axispath.web.person import current_person, store
@@ -74,5 +80,15 @@ def _sheet_page(found: Opened) -> ResponseReturnValue:
     start = {**present.state(found, shown), "words": words()}
     start["lanes"] = [{**lane, "html": ""} for lane in shown["lanes"]]  # the page has it already
     return render_template(
-        "sheet.html", sheet=found, document=found.document, lanes=lanes, start=start, keys=KEYS
+        "sheet.html",
+        sheet=found,
+        document=found.document,
+        lanes=lanes,
+        start=start,
+        keys=KEYS,
+        desk_pages=DESK_PAGES,
+        methods=METHODS.values(),
+        formats=FORMATS.values(),
+        look=LOOK,
+        mark_groups=get_args(MarkGroup),
     )

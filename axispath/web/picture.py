@@ -1,33 +1,37 @@
-"""Curves on the wire: a short JSON head, then float32 coordinates relative to the view.
+"""Pictures on the wire: a short JSON head, then float32 coordinates relative to the view.
 
-Layout: uint32 little endian length of the head; the head, padded with spaces to a multiple
-of four bytes; then numbers. Coordinates run from 0 to 1 across the view. The head lists, per
-curve, where its parts start and how many numbers they have: ``curve`` are pairs (x, y), where
-NaN ends a stroke; ``band`` is (x, lowest, x, highest), where NaN ends a band; ``samples`` are
-pairs, with a first pair of NaN where they are to be joined.
+Layout: uint32 little endian length of the head; the head, padded with spaces to a multiple of four
+bytes; then numbers. Coordinates run from 0 to 1 across the view. The head lists the lanes that are
+drawn, each with its shapes: ``as`` says what a shape is (see ``core/sampling/primitives.py``),
+``at`` where its numbers start and how many they are, the other fields how it is drawn. NaN
+separates the parts of a shape. Lanes for which the time did not suffice are named in ``cut``.
 """
 
 from __future__ import annotations
 
 import struct
-from collections.abc import Iterable, Sequence
+from collections.abc import Sequence
+from dataclasses import fields
 from typing import Any
 
 import numpy as np
 import orjson
-from numpy.typing import NDArray
 
+from axispath.budgets import MOVING_CURVE, MOVING_PICTURE, RESTING_CURVE, RESTING_PICTURE
 from axispath.clock import spent
 from axispath.core.arithmetic.patience import OutOfTime, Patience, limited
-from axispath.core.sampling.lanes import drawn_lane, drawn_samples
+from axispath.core.path.trails import lane_marks, trailed
+from axispath.core.sampling.kinds import DRAWN, drawn
+from axispath.core.sampling.primitives import Primitive
 from axispath.core.sampling.view import Frame
+from axispath.core.sheet.curve import inside, range_of
 from axispath.core.sheet.document import Document, View
+from axispath.core.sheet.edits import Slide
 from axispath.core.sheet.resolve import Sheet, resolve
+from axispath.core.table.kinds import MOVING
 
-Part = NDArray[np.float32]
-SHORT = Patience(0.12, spent)  # for one lane, while something moves
-LONG = Patience(4.0, spent)  # when only such are still missing
-QUICK, PATIENT = 0.7, 8.0  # seconds for all lanes together
+Drawing = tuple[str, list[Primitive]]
+QUICK, PATIENT = (MOVING_CURVE, MOVING_PICTURE), (RESTING_CURVE, RESTING_PICTURE)
 
 
 def encoded_picture(
@@ -38,51 +42,69 @@ def encoded_picture(
     A lane that takes longer than it is given is left out and named in ``cut``, so that it never
     holds up the others; ``patient`` gives it more.
     """
-    curves: list[tuple[str, dict[str, Part]]] = []
+    drawings: list[Drawing] = []
     cut = []
-    share, left = (LONG, PATIENT) if patient else (SHORT, QUICK)
+    share, left = PATIENT if patient else QUICK
     until = spent() + left
-    for lane in sheet.functions():
+    for lane in sheet.shown(DRAWN):
         if only and lane.lane.id not in only:
             continue
+        seconds = max(0.005, min(share.seconds, until - spent()))
         try:
-            seconds = max(0.005, min(share.seconds, until - spent()))
-            patience = Patience(seconds, share.clock)
-            drawn = drawn_lane(lane, frame, patience)
-            with limited(patience):
-                samples = drawn_samples(document, lane, frame)
+            shapes = drawn(document, lane, frame, Patience(seconds, share.clock))
         except OutOfTime:
             cut.append(lane.lane.id)
             continue
-        parts = {"curve": drawn.strokes, "band": drawn.band, "samples": samples}
-        curves.append((lane.lane.id, parts))
-    return encoded({"view": _view(frame), "cut": cut}, curves)
+        drawings.append((lane.lane.id, shapes))
+    told = {
+        lane.lane.id: {
+            "words": MOVING[lane.kind.key](lane, document.digits),
+            "at": inside(range_of(lane), lane.lane.at),
+        }
+        for lane in sheet.shown(MOVING)
+        if lane.lane.at is not None
+    }
+    return encoded({"view": _view(frame), "cut": cut, "told": told}, drawings)
 
 
-def encoded_trails(frame: Frame, documents: Iterable[Document], marks: list[Any]) -> bytes:
-    """The curves that leave a trail, as they were in several states of a sheet."""
-    curves = []
-    for document in documents:
-        for lane in resolve(document).functions():
-            if lane.lane.style.trail == "curve":
-                try:
-                    drawn = drawn_lane(lane, frame, SHORT)
-                except OutOfTime:
-                    continue
-                curves.append((lane.lane.id, {"curve": drawn.strokes, "band": drawn.band}))
-    return encoded({"view": _view(frame), "marks": marks}, curves)
+def encoded_trails(
+    frame: Frame, view: View, document: Document, states: Sequence[Sequence[Slide]]
+) -> bytes:
+    """What lanes with a trail left behind in the states that sliders passed.
+
+    Lanes for which the time did not suffice in some state are named in ``cut``.
+    """
+    drawings: list[Drawing] = []
+    marks: list[dict[str, Any]] = []
+    cut: set[str] = set()
+    until = spent() + MOVING_PICTURE
+    for passed in trailed(document, states):
+        for lane in resolve(passed).shown(DRAWN):
+            if lane.lane.style.trail == "none" or lane.lane.id in cut:
+                continue
+            patience = Patience(max(0.005, min(MOVING_CURVE.seconds, until - spent())), spent)
+            try:
+                if lane.lane.style.trail == "curve":
+                    drawings.append((lane.lane.id, drawn(passed, lane, frame, patience)))
+                else:
+                    with limited(patience):
+                        marks += lane_marks(lane, view)
+            except OutOfTime:
+                cut.add(lane.lane.id)
+    return encoded({"view": _view(frame), "marks": marks, "cut": sorted(cut)}, drawings)
 
 
-def encoded(head: dict[str, Any], curves: list[tuple[str, dict[str, Part]]]) -> bytes:
-    """A head and curves in the layout above."""
+def encoded(head: dict[str, Any], drawings: list[Drawing]) -> bytes:
+    """A head and the shapes of lanes in the layout above."""
     listed, numbers, start = [], [], 0
-    for lane_id, parts in curves:
-        places = {}
-        for name, part in parts.items():
-            places[name] = [start, part.size]
-            numbers.append(part.ravel())
-            start += part.size
-        listed.append({"id": lane_id, **places})
+    for lane_id, shapes in drawings:
+        told = []
+        for shape in shapes:
+            more = {f.name: getattr(shape, f.name) for f in fields(shape) if f.name != "rows"}
+            told.append({"as": shape.name, "at": [start, shape.rows.size], **more})
+            numbers.append(shape.rows.ravel())
+            start += shape.rows.size
+        listed.append({"id": lane_id, "shapes": told})
     text = orjson.dumps({**head, "lanes": listed})
     text += b" " * (-len(text) % 4)
     data = np.concatenate(numbers).tobytes() if numbers else b""

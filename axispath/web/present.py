@@ -2,53 +2,38 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Sequence
-from dataclasses import asdict, dataclass, field
+from collections.abc import Container, Iterator, Sequence
+from dataclasses import asdict, dataclass, field, replace
 from typing import Any
 
-import numpy as np
 from flask import render_template
 
-from axispath.clock import spent
+from axispath.budgets import FRAMING
 from axispath.core import catalogue
-from axispath.core.arithmetic.patience import Patience
-from axispath.core.arithmetic.reasons import why_undefined
 from axispath.core.language.latex import latex_statement
 from axispath.core.language.mathml import mathml_statement
-from axispath.core.language.numbers import decimal, listed
-from axispath.core.language.plain import plain_statement
+from axispath.core.language.numbers import listed
 from axispath.core.language.rename import renamed
 from axispath.core.language.scope import Scope
 from axispath.core.language.spelling import nearest
-from axispath.core.language.tree import ValueStatement
+from axispath.core.language.tree import FunctionStatement
 from axispath.core.path import framing
+from axispath.core.path.kinds import FRAMED, SEARCHED
+from axispath.core.sampling.kinds import DRAWN
 from axispath.core.sheet.angles import seems_to_mean_degrees
 from axispath.core.sheet.document import Document, Ground, Lane, Samples, Style, View
-from axispath.core.sheet.edits import Edit, RemoveLane, plain_end, who_waits
-from axispath.core.sheet.refused import EditRefused
+from axispath.core.sheet.edits import Edit, RemoveLane
+from axispath.core.sheet.edits.domain import plain_end
+from axispath.core.sheet.edits.lines import who_waits
 from axispath.core.sheet.resolve import ResolvedLane, resolve, scope_of
-from axispath.core.sheet.sliders import SliderRange, is_slider, slider_range, usual_range
+from axispath.core.table.kinds import READ
 from axispath.core.table.rows import number
 from axispath.store.sheets import Opened
 from axispath.web.ground import ground_view, own_colours
-
-FRAMING = Patience(0.4, spent)  # of one lane, in choosing a view for it
-
-
-@dataclass(frozen=True)
-class SliderView:
-    """A slider for its template and for the scripts."""
-
-    low: float
-    high: float
-    step: float
-    value: float
-    low_text: str
-    high_text: str
-    step_text: str
-    kind: str
-    play: str
-    speed: str
+from axispath.web.kinds import FACES
+from axispath.web.kinds.curve import CurveView
+from axispath.web.kinds.number import SliderView
+from axispath.web.kinds.register import Face
 
 
 @dataclass(frozen=True)
@@ -60,9 +45,10 @@ class LaneView:
     name: str
     colour: int
     hidden: bool
+    kind: str = "wrong"
+    can: tuple[str, ...] = ()
     mathml: str = ""
     latex: str = ""
-    plottable: bool = False
     low: str = ""
     high: str = ""
     below: str = "≤"
@@ -74,15 +60,51 @@ class LaneView:
     wrong: bool = False
     signature: str = ""
     slider: SliderView | None = None
+    curve: CurveView | None = None
     comment: str = ""
     folded: bool = False
     style: Style = field(default_factory=Style)
     samples: Samples = field(default_factory=Samples)
+    places: tuple[tuple[float, float], ...] = ()
+    free: bool = False
+    label: str = ""
+    letters: tuple[str, ...] = ()
+    polar: str = ""
+
+    @property
+    def face(self) -> Face:
+        """How lanes of its kind look."""
+        return FACES[self.kind]
+
+    @property
+    def domain(self) -> bool:
+        """Whether it can have a domain."""
+        return "domain" in self.can
 
     @property
     def swatch(self) -> str:
         """The classes of a short line in the lane's colour and dash."""
         return swatch_of(self.id, self.colour, self.style)
+
+
+ABILITIES: dict[str, Container[str]] = {
+    "drawn": DRAWN,
+    "searched": SEARCHED,
+    "framed": FRAMED,
+    "read": READ,
+}
+"""What scripts and templates ask of a lane, by the registers that answer."""
+
+
+def abilities(lane: ResolvedLane) -> tuple[str, ...]:
+    """What can be done with a lane."""
+    found = [name for name, register in ABILITIES.items() if lane.can(register)]
+    return tuple([*found, "domain"] if lane.kind.domain else found)
+
+
+def lane_row(lane: LaneView) -> str:
+    """A lane as HTML."""
+    return render_template(lane.face.template, lane=lane)
 
 
 def swatch_of(lane_id: str, colour: int, style: Style) -> str:
@@ -93,66 +115,40 @@ def swatch_of(lane_id: str, colour: int, style: Style) -> str:
 
 def lane_view(document: Document, lane: ResolvedLane, scope: Scope) -> LaneView:
     """What the template of a lane shows; ``scope`` holds the names of its sheet."""
-    digits = document.digits
     base: dict[str, Any] = {
         "id": lane.lane.id,
         "text": lane.lane.text,
         "name": lane.name or "",
         "colour": lane.lane.colour,
         "hidden": lane.lane.hidden,
+        "kind": lane.kind.key,
+        "can": abilities(lane),
         "missing": lane.missing,
         "respelt": tuple(_respelt(lane, scope)),
-        "note": _note(lane, digits),
+        "note": FACES[lane.kind.key].note(lane, document.digits),
         "wrong": lane.error is not None,
-        "signature": _signature(lane),
-        "slider": _slider_view(document, lane),
+        "signature": lane.kind.signature(lane) if lane.statement else "",
         "comment": lane.lane.note,
         "folded": lane.lane.folded,
         "style": lane.lane.style,
         "samples": lane.lane.samples,
+        **FACES[lane.kind.key].more(document, lane),
     }
     if lane.statement is None:
         return LaneView(**base)
     words = catalogue.VOCABULARY
-    rule = lane.statement
-    if not isinstance(rule, ValueStatement):
-        # The domain has fields of its own below the formula.
-        rule = type(rule)(rule.name, rule.parameters, rule.body, None, rule.body_end)
-        base["variable"] = rule.parameters[0] if rule.parameters else "x"
-    domain = lane.domain
+    rule, domain = lane.statement, lane.domain
+    if isinstance(rule, FunctionStatement) and lane.kind.domain:
+        rule = replace(rule, domain=None)  # the domain has fields of its own beside the formula
+    base["variable"] = lane.parameters[0] if lane.parameters else "x"
     return LaneView(
         **base,
         mathml=mathml_statement(rule, words, lane.name),
         latex=latex_statement(rule, words, lane.name),
-        plottable=lane.plottable,
         low=plain_end(domain.low) if domain else "",
         high=plain_end(domain.high) if domain else "",
         below="≤" if not domain or domain.low_closed or not domain.low else "<",
         under="≤" if not domain or domain.high_closed or not domain.high else "<",
-    )
-
-
-def _slider_view(document: Document, lane: ResolvedLane) -> SliderView | None:
-    if not is_slider(lane):
-        return None
-    typed = lane.lane.slider
-    try:
-        found = slider_range(document, lane)
-    except EditRefused:
-        # A value that the ends used is gone: the usual range until they mean something again.
-        low, high = usual_range(lane.value, typed, document.unit)
-        found = SliderRange(low, high, 0.0, lane.value)
-    return SliderView(
-        found.low,
-        found.high,
-        found.step,
-        found.value,
-        typed.low,
-        typed.high,
-        typed.step,
-        typed.kind,
-        typed.play,
-        typed.speed,
     )
 
 
@@ -162,46 +158,6 @@ def _respelt(lane: ResolvedLane, scope: Scope) -> Iterator[tuple[str, str]]:
         near = nearest(name, scope)
         if near and near != lane.name and lane.statement is not None:
             yield near, renamed(lane.lane.text, lane.statement, name, near)
-
-
-def _signature(lane: ResolvedLane) -> str:
-    parameters = getattr(lane.statement, "parameters", None)
-    return f"{lane.name}({', '.join(parameters)})" if parameters else lane.name or ""
-
-
-def _note(lane: ResolvedLane, digits: int) -> str:
-    if lane.error:
-        return f"not understood: {lane.error.message}"
-    if lane.missing:
-        return f"waits for {listed(lane.missing)}"
-    if isinstance(lane.statement, ValueStatement):
-        shown = plain_statement(lane.statement, catalogue.VOCABULARY)
-        if lane.items is not None:
-            return _list_note(lane.items, digits)
-        if not np.isfinite(lane.value):
-            return why_no_value_of_number(lane)
-        if is_slider(lane):
-            return ""
-        value = decimal(lane.value, digits)
-        return "number" if shown.endswith(f"= {value}") else f"= {value}"
-    if not lane.plottable:
-        return "a function of several numbers, for use in other lanes"
-    return ""
-
-
-LISTED = 8
-
-
-def _list_note(items: list[float], digits: int) -> str:
-    shown = [decimal(item, digits) if np.isfinite(item) else "—" for item in items[:LISTED]]
-    more = ", …" if len(items) > LISTED else ""
-    count = "1 value" if len(items) == 1 else f"{len(items)} values"
-    return f"{count}: {', '.join(shown)}{more}" if items else "an empty list"
-
-
-def why_no_value_of_number(lane: ResolvedLane) -> str:
-    """Why a number lane has no value."""
-    return f"no value: {why_undefined(lane.program, lane.unit) or 'undefined'}"
 
 
 def lane_views(document: Document) -> list[LaneView]:
@@ -231,10 +187,10 @@ def payload(document: Document) -> dict[str, Any]:
     """All that has to be computed to show a document, whatever its view."""
     lanes = lane_views(document)
     return {
-        "ground": ground_view(document, [x for x in lanes if x.plottable and not x.hidden]),
+        "ground": ground_view(document, [x for x in lanes if "drawn" in x.can and not x.hidden]),
         "question": seems_to_mean_degrees(document),
         "lanes": [
-            {**scripted, "html": render_template("parts/lane.html", lane=lane)}
+            {**scripted, "html": lane_row(lane)}
             for lane, scripted in zip(lanes, scripted_lanes(document, lanes), strict=True)
         ],
     }
@@ -263,7 +219,7 @@ def plain_payload(document: Document, why: str) -> dict[str, Any]:
         "ground": ground_view(plain, []),
         "question": "",
         "lanes": [
-            {**_scripted(view, lane), "html": render_template("parts/lane.html", lane=view)}
+            {**_scripted(view, lane), "html": lane_row(view)}
             for view, lane in zip(lanes, document.lanes, strict=True)
         ],
     }
@@ -280,11 +236,17 @@ def _scripted(view: LaneView, lane: Lane) -> dict[str, Any]:
         "name": view.name,
         "colour": view.colour,
         "hidden": view.hidden,
-        "plottable": view.plottable,
+        "kind": view.kind,
+        "strip": view.face.strip,
+        "can": list(view.can),
         "signature": view.signature,
         "slider": asdict(view.slider) if view.slider else None,
         "style": view.style.model_dump(),
+        "variable": view.variable,
         "sampled": bool(view.samples.by),
+        "places": view.places,
+        "free": view.free,
+        "label": view.label or view.name,
         "own": own_colours(lane),
     }
 
@@ -306,7 +268,7 @@ def told_of_waiting(before: Document, after: Document) -> str:
 
 def framed(document: Document, lane_id: str) -> View:
     """A view of what matters on a sheet or in one lane; the standard view where nothing does."""
-    lanes = resolve(document).functions()
+    lanes = resolve(document).shown(FRAMED)
     wanted = [lane for lane in lanes if lane.lane.id == lane_id] if lane_id else lanes
     return framing.frame(wanted, FRAMING) or View()
 

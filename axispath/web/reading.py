@@ -9,8 +9,8 @@ from axispath.core.language.numbers import decimal
 from axispath.core.path.area import NoArea
 from axispath.core.sheet.document import Document
 from axispath.core.sheet.refused import EditRefused
+from axispath.core.table.kinds.register import Read
 from axispath.core.table.reading import (
-    Read,
     area_between,
     area_words,
     read,

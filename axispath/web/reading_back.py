@@ -13,7 +13,7 @@ from axispath.core.language.readings import other_readings
 from axispath.core.language.rename import renamed
 from axispath.core.language.scope import Scope
 from axispath.core.language.spelling import nearest
-from axispath.core.language.statement import parse_statement
+from axispath.core.language.statement import read_line
 from axispath.core.language.tree import Name, Statement, free_names
 from axispath.core.sheet.angles import turns
 from axispath.core.sheet.document import Document
@@ -25,10 +25,10 @@ def read_back(document: Document, text: str) -> dict[str, Any]:
     scope = scope_of(document.lanes)
     try:
         line = written(text)
-        statement = parse_statement(line, scope)
+        statement = read_line(line, scope).statement
     except LanguageError as error:
         return {"latex": "", "readings": [], "hint": error.message}
-    parameters = getattr(statement, "parameters", ())
+    parameters = statement.parameters
     readings = [
         {"taken": reading.taken, "other": reading.other}
         for reading in other_readings(line, scope.with_values(parameters))
@@ -47,7 +47,7 @@ def read_back(document: Document, text: str) -> dict[str, Any]:
 
 
 def _unknown(statement: Statement, scope: Scope) -> list[str]:
-    parameters = getattr(statement, "parameters", ())
+    parameters = statement.parameters
     found = dict.fromkeys(
         node.name
         for node in free_names(statement.body)

@@ -8,14 +8,13 @@ from typing import Any
 
 from flask import Blueprint, Response, render_template
 
-from axispath.clock import spent
+from axispath.budgets import SOLVING, SOLVING_ON
 from axispath.core import catalogue
 from axispath.core.arithmetic.interval import End
 from axispath.core.language.latex import latex
-from axispath.core.language.numbers import decimal, full_precision
+from axispath.core.language.numbers import decimal, full_precision, listed
 from axispath.core.path.exact_forms import asked_for, exact_forms
 from axispath.core.path.labels import labelled, shown_x
-from axispath.core.path.lanes import Effort
 from axispath.core.sheet.angles import suspect_in
 from axispath.core.sheet.document import Document
 from axispath.core.sheet.edits import AddLane, apply
@@ -24,20 +23,21 @@ from axispath.core.sheet.refused import EditRefused
 from axispath.core.solve.answer import Answer, answer
 from axispath.core.solve.general import general_solution
 from axispath.core.solve.lanes import method_lanes, side_lanes
-from axispath.core.solve.methods import Method, Run, run
+from axispath.core.solve.meet import met
+from axispath.core.solve.methods import METHODS, run
+from axispath.core.solve.methods.way import Run, Way
 from axispath.core.solve.question import Question, Unclear, ask
 from axispath.core.solve.words import verdict
 from axispath.web.asked import Solving, Watching, answered, body
 from axispath.web.computing import computed, patient
 from axispath.web.exact import LATE, answers
 from axispath.web.inside import UNFINISHED
-from axispath.web.landmarks import CERTAINTY, MARKS
+from axispath.web.landmarks.words import CERTAINTY, MARKS
+from axispath.web.meeting import meeting_answer
 from axispath.web.present import lane_views, scripted_lanes
 from axispath.work.kinds import EXACT
 
 blueprint = Blueprint("solving", __name__, url_prefix="/api")
-EFFORT = Effort(30_000, 0.8, spent)
-LONGER = Effort(600_000, 9.0, spent)  # for what is still open, while nothing else is asked
 INFINITE = ("∞", "+∞", "-∞", "−∞")
 MOST_SHOWN = 400
 MOST_EXACT = 40
@@ -85,11 +85,14 @@ def solve(key: str) -> Response:
     """All solutions of an equation or inequality."""
     wanted = Solving.model_validate(body())
     document = wanted.document(key)
+    meeting = met(document, wanted.text, SOLVING_ON if wanted.longer else SOLVING)
+    if meeting is not None:
+        return answered(meeting_answer(meeting, document, wanted.longer))
     try:
         question, low, high = _question(wanted, document)
     except Unclear as unclear:
         return answered({"choices": unclear.choices, "message": unclear.message})
-    found = answer(question, low, high, LONGER if wanted.longer else EFFORT)
+    found = answer(question, low, high, SOLVING_ON if wanted.longer else SOLVING)
     goes_on = not wanted.longer and found.unsearched
     digits = document.digits
     rows = [
@@ -191,13 +194,15 @@ def exact(key: str) -> Response:
     """Exact forms of the solutions, and the general solution, as far as found in time."""
     wanted = Solving.model_validate(body())
     document = wanted.document(key)
+    if met(document, wanted.text, SOLVING) is not None:
+        return answered({"forms": {}, "families": [], "always": False, "late": False})
     try:
         question, low, high = _question(wanted, document)
     except Unclear:
         return answered({"forms": {}, "families": [], "always": False, "late": False})
     if not question.is_equation:
         return answered({"forms": {}, "families": [], "always": False, "late": False})
-    found = answer(question, low, high, LONGER if wanted.longer else EFFORT)
+    found = answer(question, low, high, SOLVING_ON if wanted.longer else SOLVING)
     left, right = question.sides
     sought = tuple(
         asked_for(f"solution:{k}", s.mark if question.pair else replace(s.mark, y=math.nan))
@@ -238,7 +243,9 @@ def method(key: str) -> Response:
     wanted = Watching.model_validate(body())
     document = wanted.document(key)
     question = ask(document, wanted.text, wanted.unknown)
-    way = Method(wanted.method)
+    way = METHODS.get(wanted.method)
+    if way is None:
+        raise EditRefused(f"There is no such method; there are {listed(METHODS)}.")
     if not wanted.start.strip():
         raise EditRefused("Where shall it start? Type a number.")
     start = typed_end(document, wanted.start).x
@@ -249,7 +256,7 @@ def method(key: str) -> Response:
             "html": render_template(
                 "parts/iterates.html",
                 steps=_steps(found, way, document.digits),
-                method=way,
+                way=way,
                 told=found.told,
                 found=found.found,
                 unknown=question.unknown,
@@ -257,13 +264,14 @@ def method(key: str) -> Response:
             "told": found.told,
             "found": found.found,
             "strokes": [_strokes(found, k, way) for k in range(len(found.steps))],
+            "alone": way.alone,
             "places": [step.x for step in found.steps],
             **_temporary(document, method_lanes(document, question, way)),
         }
     )
 
 
-def _steps(found: Run, way: Method, digits: int) -> list[dict[str, str]]:
+def _steps(found: Run, way: Way, digits: int) -> list[dict[str, str]]:
     rows = []
     for step in found.steps:
         bracket = f"{decimal(step.low, digits + 3)} … {decimal(step.high, digits + 3)}"
@@ -272,7 +280,7 @@ def _steps(found: Run, way: Method, digits: int) -> list[dict[str, str]]:
                 "x": _number(step.x, 10),
                 "value": _number(step.value, 4),
                 "error": _number(step.error, 2) if math.isfinite(step.error) else "—",
-                "bracket": bracket if way is Method.BISECTION else "",
+                "bracket": bracket if way.bracketed else "",
             }
         )
     return rows
@@ -282,21 +290,7 @@ def _number(value: float, digits: int) -> str:
     return decimal(value, digits) if math.isfinite(value) else "—"
 
 
-def _strokes(found: Run, k: int, way: Method) -> list[list[list[float]]]:
+def _strokes(found: Run, k: int, way: Way) -> list[list[list[float]]]:
     """What a step draws, as lines through points of the axes; null for the edge of the plot."""
-    step = found.steps[k]
-    after = found.steps[k + 1].x if k + 1 < len(found.steps) else None
-    lines: list[list[list[float]]]
-    if way is Method.BISECTION:
-        lines = [[[step.low, -math.inf], [step.low, math.inf]]]
-        lines += [[[step.high, -math.inf], [step.high, math.inf]]]
-    elif way is Method.FIXED_POINT:
-        lines = [[[step.x, step.x], [step.x, step.value], [step.value, step.value]]]
-    else:
-        lines = [[[step.x, 0.0], [step.x, step.value]]]
-        if after is not None and k > 0 and way is Method.SECANT:
-            before = found.steps[k - 1]
-            lines.append([[before.x, before.value], [step.x, step.value], [after, 0.0]])
-        elif after is not None and way is Method.NEWTON:
-            lines.append([[step.x, step.value], [after, 0.0]])
+    lines = way.drawn(found, k)
     return [[[x, y] for x, y in line if math.isfinite(x) and not math.isnan(y)] for line in lines]

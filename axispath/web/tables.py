@@ -2,35 +2,32 @@
 
 from __future__ import annotations
 
-import csv
-import io
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
 
-from axispath.clock import spent
+from axispath.budgets import READING_OFF, USUAL_SEARCH
 from axispath.core import catalogue
 from axispath.core.language.errors import LanguageError
 from axispath.core.language.latex import latex_statement
-from axispath.core.language.numbers import decimal, full_precision
+from axispath.core.language.numbers import decimal
 from axispath.core.language.pasted import written
 from axispath.core.language.statement import parse_expression
 from axispath.core.language.tree import FunctionStatement
-from axispath.core.path.lanes import Effort
+from axispath.core.sheet.curve import curve_of, parameters
 from axispath.core.sheet.document import Document, Table
 from axispath.core.sheet.resolve import resolve, scope_of
 from axispath.core.sheet.sliders import is_slider
 from axispath.core.table.columns import Head, heads
+from axispath.core.table.kinds import ALONG
 from axispath.core.table.marks import RowMark, row_marks
 from axispath.core.table.rows import TableRefused, places
 from axispath.core.table.values import Column, column
-from axispath.web.landmarks import USUAL
 from axispath.web.present import swatch_of
 
-READING_OFF = Effort(400, 0.02, spent)  # of one stretch between rows
 DIGITS_OF_X = 12
 MOST_ROWS = 400  # in one answer
 MOST_POINTS = 4_000
@@ -56,7 +53,7 @@ def chunk(
     shown = {"variable": table.variable, "sliders": _sliders(document), "id": table.id}
     columns = heads(document, table)
     try:
-        x = places(document, table, USUAL)
+        x = places(document, table, USUAL_SEARCH)
     except TableRefused as refused:
         told = {"trouble": refused.message, "field": refused.field}
         return {**shown, **told, "count": 0, "first": 0, "columns": [], "rows": [], "marks": []}
@@ -161,7 +158,6 @@ def _marks(
     return row_marks([head.source for head in columns], x, values, READING_OFF)
 
 
-PART = 2000  # rows of one part of a table that is taken away
 WORDS = {
     "zero": "{} = 0 in between, at {}",
     "cross": "{} = {} in between, at {}",
@@ -197,50 +193,24 @@ def _mark(mark: RowMark, start: int, columns: Sequence[Head], digits: int) -> di
 
 
 def _sliders(document: Document) -> list[str]:
-    return [lane.name for lane in resolve(document) if is_slider(lane) and lane.name]
-
-
-def as_text(
-    document: Document, table: Table, separator: str, part: int | None = None
-) -> tuple[str, int]:
-    """The whole table at full precision, or one part of it, and how many parts there are.
-
-    With commas it is CSV as RFC 4180 has it.
-    """
-    x = places(document, table, USUAL)
-    parts = max(1, -(-len(x) // PART))
-    if part is not None:
-        x = x[part * PART : (part + 1) * PART]
-    columns = heads(document, table)
-    found = [column(h.source, x).values if h.source is not None else None for h in columns]
-    out = io.StringIO()
-    end = "\r\n" if separator == "," else "\n"
-    write = csv.writer(out, delimiter=separator, lineterminator=end)
-    if not part:
-        write.writerow([table.variable, *(_cell(head.text) for head in columns)])
-    for k, place in enumerate(x):
-        row = [full_precision(float(place))]
-        for values in found:
-            y = float(values[k]) if values is not None else np.nan
-            row.append(full_precision(y) if np.isfinite(y) else "")
-        write.writerow(row)
-    return out.getvalue(), parts
-
-
-def _cell(text: str) -> str:
-    """Text that no spreadsheet takes for a formula of its own."""
-    return f"'{text}" if text[:1] in ("=", "+", "-", "@", "\t", "\r") else text
+    """What can run in a table beside x: sliders, and the parameters of curves."""
+    sliders = [lane.name for lane in resolve(document) if is_slider(lane) and lane.name]
+    return [*sliders, *parameters(document)]
 
 
 def points(document: Document) -> list[dict[str, Any]]:
     """The rows of the tables that are shown as points on the plot."""
-    shown = []
+    shown: list[dict[str, Any]] = []
+    along = parameters(document)
     for table in document.tables:
-        if not table.points or table.variable != "x":
+        if not table.points or not (table.variable == "x" or table.variable in along):
             continue
         try:
-            x = places(document, table, USUAL)[:MOST_POINTS]
+            x = places(document, table, USUAL_SEARCH)[:MOST_POINTS]
         except TableRefused:
+            continue
+        if table.variable in along:
+            shown += list(_on_curves(document, table.variable, x))
             continue
         for head in heads(document, table):
             if head.source is None:
@@ -255,3 +225,12 @@ def points(document: Document) -> list[dict[str, Any]]:
                 }
             )
     return shown
+
+
+def _on_curves(document: Document, letter: str, t: NDArray[np.float64]) -> Iterator[dict[str, Any]]:
+    """The rows of a table over a parameter as points of the curves that have it."""
+    for lane in resolve(document).shown(ALONG):
+        if lane.parameters == (letter,):
+            x, y = curve_of(lane).places(t)
+            good = np.isfinite(x)
+            yield {"id": lane.lane.id, "x": x[good].tolist(), "y": y[good].tolist()}

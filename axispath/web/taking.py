@@ -4,10 +4,11 @@ from __future__ import annotations
 
 from flask import Blueprint, Response
 
+from axispath.budgets import USUAL_SEARCH
 from axispath.core.path.trails import trailed
+from axispath.exchange.formats import FORMATS
 from axispath.web.asked import Taking, body
 from axispath.web.computing import computed
-from axispath.web.landmarks import USUAL
 from axispath.work.kinds import LONG
 
 blueprint = Blueprint("taking", __name__, url_prefix="/api")
@@ -20,7 +21,6 @@ def export(key: str, part: int = 0) -> Response:
     # Matplotlib is loaded with the first picture: most processes never draw one.
     from axispath.exchange.picture.draw import picture
     from axispath.exchange.picture.seen import Seen
-    from axispath.exchange.picture.sheet_of_paper import TYPES
 
     wanted = Taking.model_validate(body())
     document = wanted.document(key)
@@ -28,10 +28,10 @@ def export(key: str, part: int = 0) -> Response:
         document,
         wanted.width,
         wanted.height,
-        effort=USUAL,
+        effort=USUAL_SEARCH,
         only=wanted.range(document),
         pinned=frozenset(wanted.pinned),
-        trail=trailed(document, wanted.states),
+        trail=list(trailed(document, wanted.states)),
         reading=wanted.reading,
         held=wanted.held,
         tangent=wanted.tangent,
@@ -39,4 +39,4 @@ def export(key: str, part: int = 0) -> Response:
         against=wanted.against,
     )
     data = picture(seen, wanted.format, wanted.scale)
-    return Response(data, mimetype=TYPES[wanted.format])
+    return Response(data, mimetype=FORMATS[wanted.format].media)

@@ -20,13 +20,13 @@ from dataclasses import dataclass, field
 from multiprocessing.connection import Connection, Listener, Pipe
 from pathlib import Path
 
+from axispath.budgets import LONGEST_WAIT
 from axispath.core.memory import Memory
 from axispath.work import protocol
 from axispath.work.counts import Counts
 from axispath.work.kinds import (
     AT_ONCE,
     KINDS,
-    LONGEST_WAIT,
     REMEMBERED,
     WAITING,
     WAITING_EACH,

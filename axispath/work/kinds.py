@@ -5,6 +5,8 @@ from __future__ import annotations
 import os
 from dataclasses import dataclass
 
+from axispath.budgets import EXACT_JOB, LONG_JOB, QUICK_JOB
+
 MEGABYTE = 1 << 20
 CORES = os.cpu_count() or 1
 
@@ -29,10 +31,10 @@ class Kind:
 
 
 # More processes than one person may have jobs, so that nobody can occupy them all.
-QUICK = Kind("quick", max(3, CORES + 1), 1.8, 4.0, 40.0, 1)
-LONG = Kind("long", 2, 10.0, 14.0, 90.0, 5)
+QUICK = Kind("quick", max(3, CORES + 1), *QUICK_JOB, 1)
+LONG = Kind("long", 2, *LONG_JOB, 5)
 # Has a second process for itself, in which exact forms are found.
-EXACT = Kind("exact", 1, 10.0, 20.0, 60.0, 8)
+EXACT = Kind("exact", 1, *EXACT_JOB, 8)
 
 KINDS = {kind.name: kind for kind in (QUICK, LONG, EXACT)}
 """Every kind of work, by its name."""
@@ -40,5 +42,4 @@ KINDS = {kind.name: kind for kind in (QUICK, LONG, EXACT)}
 AT_ONCE = 2  # jobs of one person that are carried out at once
 WAITING_EACH = 12  # jobs of one person that may wait
 WAITING = 240  # jobs that may wait, of all people together
-LONGEST_WAIT = 20.0  # seconds a job may wait
 REMEMBERED = 48 * MEGABYTE  # of answers, for those who ask the same

@@ -82,7 +82,9 @@ class Entry(BrowserTest):
         self.page.locator("#function-cbrt").get_by_role("link", name="put on a sheet").click()
         expect(self.page.locator("#entry")).to_have_value("cbrt(-8)")
         self.page.press("#entry", "Enter")
-        expect(self.lane("f")).to_be_visible()
+        # Without a variable it is a value: the number, and no curve.
+        expect(self.lane("v_1")).to_contain_text("= −2")
+        expect(self.page.locator(".strip")).to_have_count(0)
 
     def test_a_line_that_is_not_understood_can_be_kept_and_survives(self):
         self.open()

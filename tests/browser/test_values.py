@@ -105,12 +105,12 @@ class Values(BrowserTest):
             wrong = Path(folder.name) / "wrong.csv"
             wrong.write_text(content)
             self.page.set_input_files("input[type=file]", wrong)
-            expect(self.page.locator("#desk-values > .why")).to_contain_text(told)
+            expect(self.page.locator("#desk-values .table-page > .why")).to_contain_text(told)
         back = Path(folder.name) / "table.csv"
         back.write_bytes(b"\xef\xbb\xbf" + text.encode())
         self.page.set_input_files("input[type=file]", back)
         # The sentence goes and the buttons move up; then they can be hit.
-        expect(self.page.locator("#desk-values > .why")).to_be_hidden()
+        expect(self.page.locator("#desk-values .table-page > .why")).to_be_hidden()
         expect(self.rows()).to_have_count(25)
         self.saved()
         with self.page.expect_download() as download:
@@ -146,7 +146,7 @@ class Values(BrowserTest):
         )
         file = {"name": "tides.csv", "mimeType": "text/csv", "buffer": b"1\n2\n"}
         self.page.set_input_files("input[type=file]", file)
-        why = self.page.locator("#desk-values > .why")
+        why = self.page.locator("#desk-values .table-page > .why")
         expect(why).to_contain_text("tides.csv cannot be read")
 
     def test_rows_at_the_landmarks_of_a_lane(self):

@@ -6,7 +6,6 @@ as starts for mpmath's own root finder on the function beside them.
 
 from mpmath import mp, mpf
 
-mp.dps = 50
 PI = mp.pi
 
 

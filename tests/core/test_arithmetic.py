@@ -18,8 +18,6 @@ from axispath.core.arithmetic.reasons import why_undefined
 from axispath.core.catalogue.balls import OutsideDomain
 from tests.core.helpers import DEGREE, RADIAN, path, plan, read
 
-mpmath.mp.dps = 50
-
 # Line, the same in mpmath, and stretches of x, up to where the function breaks.
 REFERENCES = [
     ("sin(x)", mpmath.sin, [(-10, 10), (1e5, 1e6), (-1e-8, 1e-8)]),

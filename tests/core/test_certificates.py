@@ -14,8 +14,10 @@ from axispath.core.arithmetic.interval import End
 from axispath.core.path.budget import Budget
 from axispath.core.path.exact_forms import asked_for, asymptotes, exact_forms
 from axispath.core.path.find import find_path
+from axispath.core.path.kinds import SEARCHED
 from axispath.core.path.landmark import Kind
-from axispath.core.path.lanes import Effort, crossings, path_of
+from axispath.core.path.lanes import Effort, path_of
+from axispath.core.path.survey import crossings
 from axispath.core.sheet.document import Document, Lane
 from axispath.core.sheet.ends import typed_end
 from axispath.core.sheet.resolve import resolve
@@ -24,7 +26,6 @@ from axispath.core.solve.question import ask
 from axispath.core.solve.words import verdict
 from tests.core.helpers import DEGREE, RADIAN, path, plan
 
-mp.dps = 50
 EFFORT = Effort(evaluations=20_000)
 LINE = ("-∞", "∞")
 
@@ -241,7 +242,7 @@ RULES = [
 def lane_path(line, order=()):
     """The path of a lane in the view ±10, after others have been asked for."""
     for earlier in (*order, line):
-        (lane,) = resolve(Document(lanes=(Lane(id="l", text=earlier),))).functions()
+        (lane,) = resolve(Document(lanes=(Lane(id="l", text=earlier),))).shown(SEARCHED)
         found = path_of(lane, -10.0, 10.0, EFFORT)
     return found
 
@@ -302,7 +303,9 @@ class Crossings(unittest.TestCase):
             for pair in ((one, other), (other, one)):
                 with self.subTest(pair):
                     lanes = tuple(Lane(id=f"l{k}", text=t) for k, t in enumerate(pair))
-                    found = crossings(resolve(Document(lanes=lanes)).functions(), -10, 10, EFFORT)
+                    found = crossings(
+                        resolve(Document(lanes=lanes)).shown(SEARCHED), -10, 10, EFFORT
+                    )
                     marks = [(m.x, m.y) for c in found for m in c.path.landmarks]
                     self.assertEqual(marks, wanted)
                     self.assertEqual(sum(len(c.path.zero) for c in found), stretches)

@@ -5,18 +5,21 @@ import re
 import unittest
 from fractions import Fraction
 
+import numpy as np
 from hypothesis import given
 from hypothesis import strategies as st
 
 from axispath.command.place import ROOT
 from axispath.core.arithmetic.unit import AngleUnit
+from axispath.core.sampling.kinds.function import drawn_samples
+from axispath.core.sampling.view import Frame
 from axispath.core.sheet import palette
 from axispath.core.sheet.captions import caption
 from axispath.core.sheet.colour import LEAST_CONTRAST, contrast, legible
-from axispath.core.sheet.document import Document, Ground, Samples, Ticks
-from axispath.core.sheet.edits import AddLane, SetGround, SetSamples, apply, describe
+from axispath.core.sheet.document import WIDEST, Document, Ground, Samples, Ticks, View
+from axispath.core.sheet.edits import AddLane, SetGround, SetSamples, apply
 from axispath.core.sheet.refused import EditRefused
-from axispath.core.sheet.resolve import scope_of
+from axispath.core.sheet.resolve import resolve, scope_of
 from axispath.core.sheet.ticks import label, places, spaced, tick_step
 
 colours = st.integers(0, 0xFFFFFF).map("#{:06x}".format)
@@ -64,7 +67,7 @@ class Numbers(unittest.TestCase):
 
     def test_an_undo_names_the_part_that_was_changed(self):
         edit = SetGround(ground=Ground(grid="none"))
-        self.assertEqual(describe(Document(), edit), "the grid")
+        self.assertEqual(edit.words(Document()), "the grid")
 
 
 class Captions(unittest.TestCase):
@@ -103,9 +106,6 @@ class Colours(unittest.TestCase):
             *((f"curve-{k}", colour) for k, colour in enumerate(palette.CURVES)),
         ):
             self.assertEqual(light[name], colour, name)
-        dashes = (ROOT / "axispath/web/static/js/style.js").read_text()
-        usual = re.search(r"USUAL = \[(.*)\];", dashes)[1]
-        self.assertEqual(usual, ", ".join(str(list(dash)) for dash in palette.USUAL_DASHES))
 
 
 class SampledLanes(unittest.TestCase):
@@ -119,3 +119,24 @@ class SampledLanes(unittest.TestCase):
         ):
             with self.assertRaisesRegex(EditRefused, told):
                 apply(document, SetSamples(id="a", samples=Samples(by=by, amount=amount)))
+
+    def test_an_end_that_is_excluded_has_no_sample(self):
+        frame = Frame(-5, 5, -5, 5, 400, 400)
+        for line, missing in (
+            ("x for 0 < x <= 4", [True, False, False, False, False]),
+            ("x for 0 <= x < 4", [False, False, False, False, True]),
+            ("x for 0 <= x <= 4", [False] * 5),
+        ):
+            document = apply(Document(), AddLane(text=line, id="a"))
+            document = apply(document, SetSamples(id="a", samples=Samples(by="count", amount="5")))
+            rows = drawn_samples(document, resolve(document).lanes[0], frame)
+            with self.subTest(line):
+                self.assertEqual(np.isnan(rows[:, 1]).tolist(), missing)
+
+
+class Limits(unittest.TestCase):
+    def test_the_widest_view_is_said_as_it_is(self):
+        View(left=-4e12, right=4e12)
+        with self.assertRaisesRegex(ValueError, "±10¹³"):
+            View(left=-2 * WIDEST, right=0)
+        self.assertEqual(WIDEST, 10.0**13)

@@ -12,8 +12,10 @@ from hypothesis import strategies as st
 
 from axispath.command.place import ROOT
 from axispath.core.memory import Memory
-from axispath.core.path.lanes import Effort, crossings, path_of
-from axispath.core.sampling.lanes import drawn_lane
+from axispath.core.path.kinds import SEARCHED
+from axispath.core.path.lanes import Effort, path_of
+from axispath.core.path.survey import crossings
+from axispath.core.sampling.kinds.function import drawn_lane
 from axispath.core.sampling.view import Frame
 from axispath.core.sheet.document import Document, Lane
 from axispath.core.sheet.ends import typed_end
@@ -54,7 +56,7 @@ def asked(asking):
     lanes.append(Lane(id="a", text=f"a = {value}"))
     document = Document(lanes=tuple(lanes), unit=UNITS[unit])
     sheet = resolve(document)
-    functions = sheet.functions()
+    functions = sheet.shown(SEARCHED)
     effort = Effort(evaluations=2000)
     if kind == "path":
         return repr([_path(path_of(lane, -reach, reach, effort)) for lane in functions])

@@ -343,7 +343,6 @@ class Searches(unittest.TestCase):
     @given(SMOOTH)
     @settings(max_examples=100, deadline=None)
     def test_every_zero_claimed_is_one(self, line):
-        mpmath.mp.dps = 40
         f = BIG(line)
         for mark in path(line, -3.1, 3.3, budget=3000).of(Kind.ZERO):
             if mark.method is Method.CROSSING:

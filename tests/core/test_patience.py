@@ -5,7 +5,7 @@ import unittest
 from axispath.core.arithmetic.patience import OutOfTime, Patience, limited
 from axispath.core.path.lanes import Effort, path_of
 from axispath.core.path.survey import moving_survey
-from axispath.core.sampling.lanes import drawn_lane
+from axispath.core.sampling.kinds import drawn
 from axispath.core.sampling.view import Frame
 from axispath.core.sheet.document import Document
 from axispath.core.sheet.edits import AddLane, apply
@@ -28,14 +28,14 @@ class TimeIsCut(unittest.TestCase):
         clock = Clock()
         for _ in range(2):
             with self.assertRaises(OutOfTime):
-                drawn_lane(lane, FRAME, Patience(5, clock))
-        self.assertGreater(len(drawn_lane(lane, FRAME, Patience(1e9, clock)).strokes), 100)
+                drawn(Document(), lane, FRAME, Patience(5, clock))
+        self.assertGreater(len(drawn(Document(), lane, FRAME, Patience(1e9, clock))[-1].rows), 100)
 
     def test_the_tighter_of_two_limits_holds(self):
         _, (lane,) = lanes("sum(cos(k x) for k = 1 to 38)")
         clock = Clock()
         with limited(Patience(3, clock)), self.assertRaises(OutOfTime):
-            drawn_lane(lane, FRAME, Patience(1e9, clock))
+            drawn(Document(), lane, FRAME, Patience(1e9, clock))
 
     def test_a_search_that_is_broken_off_claims_nothing(self):
         _, (lane,) = lanes("sum(sin(k x)/k for k = 1 to 39)")

@@ -4,9 +4,10 @@ import unittest
 from pydantic import ValidationError
 
 from axispath.core.path.framing import frame, settled
+from axispath.core.path.kinds import SEARCHED
 from axispath.core.path.landmark import Kind
-from axispath.core.path.lanes import Effort, crossings, path_of
-from axispath.core.path.survey import survey
+from axispath.core.path.lanes import Effort, path_of
+from axispath.core.path.survey import crossings, survey
 from axispath.core.sheet.document import Document, Slider, Table, View
 from axispath.core.sheet.edits import (
     EDITS,
@@ -22,7 +23,6 @@ from axispath.core.sheet.edits import (
     ShowLane,
     Slide,
     apply,
-    describe,
 )
 from axispath.core.sheet.refused import EditRefused
 from axispath.core.sheet.resolve import resolve
@@ -127,7 +127,7 @@ class Cost(unittest.TestCase):
 
     def test_many_hard_lanes_share_one_budget(self):
         document = sheet(*(f"sin({900 + n} x)" for n in range(40)))
-        shown = resolve(document).functions()
+        shown = resolve(document).shown(SEARCHED)
         effort = Effort(8_000)
         spent = sum(effort.budget(len(shown)).left for _ in shown)
         self.assertLessEqual(spent, 40_000)
@@ -164,7 +164,7 @@ class Edits(unittest.TestCase):
             (SetUnit(unit="deg"), "the angle unit"),
             (Rename(name="Tides"), "the sheet’s name"),
         ]:
-            self.assertEqual(describe(document, edit), words)
+            self.assertEqual(edit.words(document), words)
             self.assertNotEqual(apply(document, edit), document)
 
     def test_unknown_lanes_and_strange_requests_are_refused(self):
@@ -219,17 +219,17 @@ class Looking(unittest.TestCase):
 
     def test_frames_show_what_matters(self):
         for line, x, y in [("x - 50", 50, 0), ("(x - 3)^2 + 100", 3, 100), ("10000x^2 - 5", 0, -5)]:
-            view = frame(resolve(sheet(line)).functions())
+            view = frame(resolve(sheet(line)).shown(SEARCHED))
             self.assertTrue(
                 view.left < x < view.right and view.bottom <= y <= view.top, (line, view)
             )
-        view = frame(resolve(sheet("x^2 - 1/x")).functions())
+        view = frame(resolve(sheet("x^2 - 1/x")).shown(SEARCHED))
         self.assertLess(view.top - view.bottom, 1000)  # a pole does not squash the rest
-        self.assertIsNone(frame(resolve(sheet("1/0")).functions()))
+        self.assertIsNone(frame(resolve(sheet("1/0")).shown(SEARCHED)))
 
     def test_crossings_of_the_ferry_window(self):
         document = DEMOS["ferry-window"]()
-        (crossing,) = crossings(resolve(document).functions(), -2, 26)
+        (crossing,) = crossings(resolve(document).shown(SEARCHED), -2, 26)
         quarter = 12.4 / (2 * math.pi) * math.asin(0.5 / 1.4)
         wanted = [2 - quarter, 8.2 + quarter, 14.4 - quarter, 20.6 + quarter]
         for mark, true in zip(crossing.path.landmarks, wanted, strict=True):
@@ -251,7 +251,7 @@ class Looking(unittest.TestCase):
 
     def test_an_empty_plot_is_explained(self):
         for document, told in [
-            (sheet("1/0"), "undefined everywhere"),
+            (sheet("y = 1/0"), "undefined everywhere"),
             (sheet("x^2 + 100"), "above this view"),
             (sheet("x for 50 <= x <= 60"), "domain of f lies outside"),
             (sheet("a x"), "a has no value"),

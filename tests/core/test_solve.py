@@ -17,7 +17,7 @@ from axispath.core.sheet.ends import typed_end
 from axispath.core.sheet.refused import EditRefused
 from axispath.core.solve.answer import answer
 from axispath.core.solve.general import general_solution
-from axispath.core.solve.methods import Method, run
+from axispath.core.solve.methods import METHODS, run
 from axispath.core.solve.question import Unclear, ask
 from axispath.core.solve.sets import Interval, common, united, written
 from tests.core import equations
@@ -166,35 +166,35 @@ class Methods(unittest.TestCase):
         wanted = float(mp.findroot(lambda x: mp.cos(x) - x, 0.7))
         question = ask(SHEET, "cos x = x")
         for method, start, second in (
-            (Method.BISECTION, 0.0, 1.0),
-            (Method.NEWTON, 1.0, None),
-            (Method.SECANT, 0.0, 1.0),
+            (METHODS["bisection"], 0.0, 1.0),
+            (METHODS["newton"], 1.0, None),
+            (METHODS["secant"], 0.0, 1.0),
         ):
             found = run(question, method, start, second)
             self.assertTrue(found.found, found.told)
             self.assertAlmostEqual(found.steps[-1].x, wanted, 14)
-        slow = run(question, Method.FIXED_POINT, 1.0, None)
+        slow = run(question, METHODS["fixed-point"], 1.0, None)
         self.assertAlmostEqual(slow.steps[-1].x, wanted, 8)
 
     def test_newtons_errors_square_and_bisections_halve(self):
-        steps = run(ask(SHEET, "x^2 = 2"), Method.NEWTON, 2.0, None).steps
+        steps = run(ask(SHEET, "x^2 = 2"), METHODS["newton"], 2.0, None).steps
         errors = [abs(step.x - math.sqrt(2)) for step in steps[:4]]
         for before, after in itertools.pairwise(errors):
             self.assertLess(after, before**2)
-        steps = run(ask(SHEET, "x^2 = 2"), Method.BISECTION, 0.0, 2.0).steps
+        steps = run(ask(SHEET, "x^2 = 2"), METHODS["bisection"], 0.0, 2.0).steps
         for before, after in itertools.pairwise(steps):
             self.assertEqual(after.error, before.error / 2)
 
     def test_failures_say_how_they_failed(self):
         for line, method, start, second, told in (
-            ("x^2 + 1 = 0", Method.NEWTON, 0.0, None, "level"),
-            ("arctan x = 0", Method.NEWTON, 2.0, None, "run away"),
-            ("ln x = 2", Method.NEWTON, 50.0, None, "leaves the domain"),
-            ("x^3 - 2x + 2 = 0", Method.NEWTON, 0.0, None, "circle"),
-            ("x = x^2 + 2", Method.FIXED_POINT, 1.0, None, "run away"),
-            ("x = √(x - 3)", Method.FIXED_POINT, 4.0, None, "leaves the domain"),
-            ("1/x = 0", Method.BISECTION, -1.0, 2.0, "jump or a pole"),
-            ("x^2 = 1", Method.SECANT, -3.0, 3.0, "level"),
+            ("x^2 + 1 = 0", METHODS["newton"], 0.0, None, "level"),
+            ("arctan x = 0", METHODS["newton"], 2.0, None, "run away"),
+            ("ln x = 2", METHODS["newton"], 50.0, None, "leaves the domain"),
+            ("x^3 - 2x + 2 = 0", METHODS["newton"], 0.0, None, "circle"),
+            ("x = x^2 + 2", METHODS["fixed-point"], 1.0, None, "run away"),
+            ("x = √(x - 3)", METHODS["fixed-point"], 4.0, None, "leaves the domain"),
+            ("1/x = 0", METHODS["bisection"], -1.0, 2.0, "jump or a pole"),
+            ("x^2 = 1", METHODS["secant"], -3.0, 3.0, "level"),
         ):
             with self.subTest(line):
                 found = run(ask(SHEET, line), method, start, second)
@@ -203,10 +203,10 @@ class Methods(unittest.TestCase):
 
     def test_starts_that_make_no_sense_are_refused(self):
         for line, method, start, second, told in (
-            ("x^2 = 2", Method.BISECTION, 2.0, 3.0, "same sign"),
-            ("x^2 = 2", Method.SECANT, 2.0, 2.0, "two different"),
-            ("x^2 = 2", Method.FIXED_POINT, 2.0, None, "alone on one side"),
-            ("x^2 < 2", Method.NEWTON, 2.0, None, "inequality"),
+            ("x^2 = 2", METHODS["bisection"], 2.0, 3.0, "same sign"),
+            ("x^2 = 2", METHODS["secant"], 2.0, 2.0, "two different"),
+            ("x^2 = 2", METHODS["fixed-point"], 2.0, None, "alone on one side"),
+            ("x^2 < 2", METHODS["newton"], 2.0, None, "inequality"),
         ):
             with self.assertRaisesRegex(EditRefused, told):
                 run(ask(SHEET, line), method, start, second)

@@ -7,12 +7,15 @@ import xml.etree.ElementTree as ET
 import numpy as np
 from PIL import Image
 
+from axispath.core.path.kinds import SEARCHED
 from axispath.core.path.lanes import Effort
 from axispath.core.sheet.document import Document, Ground, Style, View
 from axispath.core.sheet.edits import AddLane, SetGround, SetStyle, Slide, apply, with_view
 from axispath.core.sheet.refused import EditRefused
+from axispath.core.sheet.resolve import resolve
 from axispath.exchange.picture.draw import EDGE, RAIL, picture
 from axispath.exchange.picture.seen import Seen
+from axispath.exchange.picture.sheet_of_paper import PLAIN, typeset
 
 VIEW = View(left=-5, right=5, bottom=-4, top=4)
 SPRUCE, SIGNAL = (27, 94, 75), (200, 80, 30)
@@ -76,6 +79,15 @@ class Pictures(unittest.TestCase):
             (sheet("x^2 - 1"), {"reading": 1.5, "held": -1.0, "area": "l0", "tangent": "l0"}),
         ):
             self.assertTrue((self.pixels(document, **seen) != plain).any())
+
+    def test_a_long_line_of_the_legend_is_given_by_its_beginning(self):
+        document = sheet(" + ".join(f"(x^{n})/(x + {n})" for n in range(1, 60)), "x^2")
+        long, short = (
+            typeset(lane.statement, lane.name) for lane in resolve(document).shown(SEARCHED)
+        )
+        self.assertTrue(long.endswith(" …"), long[-20:])
+        self.assertLessEqual(len(long), PLAIN)
+        self.assertTrue(short.startswith("$") and short.endswith("$"))
 
     def test_trails_are_part_of_the_picture(self):
         document = sheet("a x", "a = 1")

@@ -37,9 +37,9 @@ class Process(unittest.TestCase):
         return self.fail("still late")
 
     def test_a_late_result_is_there_when_it_is_asked_for_again(self):
-        job = [("forms", idle, (exact.WAIT + 0.6,))]
+        job = [("forms", idle, (exact.EXACT_WAIT + 0.6,))]
         self.assertEqual(exact.answers(job), [exact.LATE])
-        self.assertEqual(self.eventually(job), [{"idle": exact.WAIT + 0.6}])
+        self.assertEqual(self.eventually(job), [{"idle": exact.EXACT_WAIT + 0.6}])
 
     def test_waiting_does_not_count(self):
         job = [("forms", idle, (0.4,))]

@@ -2,6 +2,8 @@
 
 import csv
 import io
+import json
+import struct
 import unittest
 
 from werkzeug.test import EnvironBuilder, run_wsgi_app
@@ -47,6 +49,23 @@ class Hostile(WebTest):
                 for answer in self.everything(found, view):
                     with self.subTest(lines, view=view, at=answer.request.path):
                         self.assertIn(answer.status_code, (200, 422), answer.data[:200])
+
+    def test_trails_in_many_states_stop_when_the_time_is_up(self):
+        heavy = [f"sum(sin(k x + a {c}) for k = 1 to 400)" for c in range(2)]
+        found = self.start("a = 1", "a x", *heavy)
+        slider, *drawn = (lane["id"] for lane in found["lanes"])
+        for lane in drawn:
+            edit = {"do": "set style", "id": lane, "style": {"trail": "curve"}}
+            body = {"base": found["head"], "edits": [edit]}
+            found = self.post(f"/sheets/{found['id']}/edits", body).json
+        states = [[{"id": slider, "value": k / 50}] for k in range(60)]
+        look = {"head": found["head"], "view": FAR, "width": 400, "height": 300, "states": states}
+        answer = self.post(f"/sheets/{found['id']}/trails", look)
+        self.assertEqual(answer.status_code, 200, answer.data[:200])
+        (length,) = struct.unpack_from("<I", answer.data)
+        head = json.loads(answer.data[4 : 4 + length])
+        self.assertLessEqual(set(drawn[1:]), set(head["cut"]))
+        self.assertIn(drawn[0], [lane["id"] for lane in head["lanes"]], "a quick lane has no trail")
 
     def test_signs_that_cannot_be_shown_are_refused_everywhere(self):
         found = self.start("x^2")

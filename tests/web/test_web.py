@@ -263,8 +263,10 @@ class Pictures(WebTest):
         head = json.loads(data[4 : 4 + length])
         numbers = np.frombuffer(data, np.float32, offset=4 + length)
         return {
-            lane["id"]: numbers[lane["curve"][0] : sum(lane["curve"])].reshape(-1, 2)
+            lane["id"]: numbers[shape["at"][0] : sum(shape["at"])].reshape(-1, 2)
             for lane in head["lanes"]
+            for shape in lane["shapes"]
+            if shape["as"] == "stroke"
         }
 
     def test_curves_cross_the_wire_relative_to_the_view(self):
@@ -359,4 +361,4 @@ class Searches(WebTest):
     def test_the_file_has_full_precision(self):
         answer = self.look("landmarks.csv", self.start("1/x"))
         self.assertEqual(answer.mimetype, "text/csv")
-        self.assertIn("f,pole,0,,,,exact\r\n", answer.text)
+        self.assertIn("f,pole,0,,,,exact,\r\n", answer.text)

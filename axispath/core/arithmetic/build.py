@@ -31,6 +31,7 @@ from axispath.core.language.tree import (
     Name,
     Negation,
     Number,
+    Pair,
     Power,
     Product,
     Quotient,
@@ -145,6 +146,8 @@ class Builder:
                 return self.flat([self.expression(item, names) for item in items])
             case Series():
                 return self.series(node, names)
+            case Pair():
+                raise NotComputable("A point is no number.")
 
     def one(self, node: Expression, names: Names) -> int:
         """An expression that must not be a list."""

@@ -10,6 +10,7 @@ from functools import cache
 from axispath.core import catalogue
 from axispath.core.arithmetic.patience import time_check
 from axispath.core.arithmetic.program import Definition, NotComputable, TooLarge
+from axispath.core.arithmetic.simplest import ONE, TWO, ZERO, negation, sum_of, times
 from axispath.core.language.statement import parse_expression
 from axispath.core.language.tree import (
     Apply,
@@ -34,7 +35,6 @@ from axispath.core.language.tree import (
 
 MOST_PARTS = 8_000
 Rule = Callable[[Expression], Expression]
-ZERO, ONE, TWO = Number("0"), Number("1"), Number("2")
 # 1 where angles are radians and π/180 where they are degrees: what a degree sign does, undone.
 ANGLE_FACTOR = Quotient(Quotient(Constant("π"), Number("180")), Apply("degrees", (ONE,)))
 
@@ -85,17 +85,17 @@ def _derivative(
         case Name():
             return ONE
         case Negation(operand):
-            return _negation(inner(operand))
+            return negation(inner(operand))
         case Sum(terms):
-            return _sum([inner(term) for term in terms])
+            return sum_of([inner(term) for term in terms])
         case Product(left, right):
             factors = _factors(node)
             if any(isinstance(part, Apply) and part.function == "abs" for part in factors):
                 return _product(factors, inner)
             # Two factors at a time, so that derivatives of derivatives share their parts.
-            return _sum([_times(inner(left), right), _times(left, inner(right))])
+            return sum_of([times(inner(left), right), times(left, inner(right))])
         case Quotient(top, bottom):
-            above = _sum([_times(inner(top), bottom), _negation(_times(top, inner(bottom)))])
+            above = sum_of([times(inner(top), bottom), negation(times(top, inner(bottom)))])
             if inner(bottom) == ZERO:
                 return Quotient(inner(top), bottom)
             return Quotient(above, Power(bottom, Number("2")))
@@ -104,7 +104,7 @@ def _derivative(
         case Apply(function, arguments):
             return _applied(function, arguments, inner)
         case Call(name, (argument,), order):
-            return _times(Call(name, (argument,), order + 1), inner(argument))
+            return times(Call(name, (argument,), order + 1), inner(argument))
         case Cases():
             return _cases(node, inner)
         case Series("sum", body, index, low, high):
@@ -136,7 +136,7 @@ def _product(factors: list[Expression], inner: Rule) -> Expression:
             terms.append(_bent(others, factor.arguments[0], inner(factor.arguments[0])))
         else:
             terms.append(_together([*others[:k], inner(factor), *others[k:]]))
-    return _sum(terms)
+    return sum_of(terms)
 
 
 def _bent(others: list[Expression], inside: Expression, slope: Expression) -> Expression:
@@ -167,7 +167,7 @@ def _raised(base: Expression, n: int) -> Expression:
 def _together(factors: list[Expression]) -> Expression:
     result: Expression = ONE
     for factor in factors:
-        result = _times(result, factor)
+        result = times(result, factor)
     return result
 
 
@@ -185,7 +185,7 @@ def _cases(node: Cases, inner: Rule) -> Expression:
             _border(node.conditions[k], at, (node.values[k], slopes[k]), beyond)
             for at in range(len(node.conditions[k].signs))
         ]
-        result = _sum([chosen, *borders])
+        result = sum_of([chosen, *borders])
     assert result is not None
     return result
 
@@ -217,19 +217,19 @@ def _power(base: Expression, exponent: Expression, inner: Rule) -> Expression:
             Number(str(abs(less.numerator))), Number(str(less.denominator))
         )
         lowered = Negation(lowered) if less < 0 else lowered
-        return _times(_times(exponent, Power(base, lowered)), slope)
+        return times(times(exponent, Power(base, lowered)), slope)
     if value is not None and value.denominator == 1:
         less = value - 1
         lowered = Number(str(abs(less))) if less >= 0 else Negation(Number(str(abs(less))))
-        return _times(_times(exponent, Power(base, lowered)), slope)
+        return times(times(exponent, Power(base, lowered)), slope)
     growth = inner(exponent)
     if growth == ZERO:
         lowered = Sum((exponent, Negation(ONE)))
-        return _times(_times(exponent, Power(base, lowered)), slope)
-    rate = _times(growth, Apply("ln", (base,)))
+        return times(times(exponent, Power(base, lowered)), slope)
+    rate = times(growth, Apply("ln", (base,)))
     if slope != ZERO:
-        rate = _sum([rate, Quotient(_times(exponent, slope), base)])
-    return _times(Power(base, exponent), rate)
+        rate = sum_of([rate, Quotient(times(exponent, slope), base)])
+    return times(Power(base, exponent), rate)
 
 
 def _power_of_absolute(
@@ -261,8 +261,8 @@ def _applied(function: str, arguments: tuple[Expression, ...], inner: Rule) -> E
         outer = _substituted(
             _stated(function, k), dict(zip(entry.word.arguments, arguments, strict=True))
         )
-        parts.append(_times(_in_unit(entry, outer), slope))
-    return _sum(parts)
+        parts.append(times(_in_unit(entry, outer), slope))
+    return sum_of(parts)
 
 
 def _given(entry: catalogue.Entry, arguments: tuple[Expression, ...]) -> int:
@@ -280,19 +280,19 @@ def _of_many(function: str, arguments: tuple[Expression, ...], inner: Rule) -> E
     slopes = [inner(argument) for argument in arguments]
     match function:
         case "sum":
-            return _sum(slopes)
+            return sum_of(slopes)
         case "mean":
-            return Quotient(_sum(slopes), Number(str(len(slopes))))
+            return Quotient(sum_of(slopes), Number(str(len(slopes))))
         case "product":
             whole = Apply("product", arguments)
             rates = [Quotient(s, a) for s, a in zip(slopes, arguments, strict=True) if s != ZERO]
-            return _times(whole, _sum(list(rates)))
+            return times(whole, sum_of(list(rates)))
         case "min" | "max":
             return _extreme(function, arguments, slopes)
         case "variance":
             return _spread(arguments, slopes)
         case "deviation":
-            return Quotient(_spread(arguments, slopes), _times(TWO, Apply(function, arguments)))
+            return Quotient(_spread(arguments, slopes), times(TWO, Apply(function, arguments)))
         case "median" if len(arguments) == 3:
             a, b, c = arguments
             upper = Apply("min", (Apply("max", (a, b)), c))
@@ -330,18 +330,18 @@ def _chosen(
             away = tuple(Comparison((part, value), ("!=",)) for part in (a, b))
             same = Comparison((one, other), ("=",))
             terms.append(Cases((ZERO, ZERO, ZERO), (*away, same), None))
-    return _sum(terms)
+    return sum_of(terms)
 
 
 def _spread(arguments: tuple[Expression, ...], slopes: list[Expression]) -> Expression:
     """The derivative of the sample variance: 2/(n − 1) times the sum of (a − mean) a′."""
     mean = Apply("mean", arguments)
     terms = [
-        _times(_sum([a, Negation(mean)]), s)
+        times(sum_of([a, Negation(mean)]), s)
         for a, s in zip(arguments, slopes, strict=True)
         if s != ZERO
     ]
-    return Quotient(_times(TWO, _sum(terms)), Number(str(len(arguments) - 1)))
+    return Quotient(times(TWO, sum_of(terms)), Number(str(len(arguments) - 1)))
 
 
 def _in_unit(entry: catalogue.Entry, outer: Expression) -> Expression:
@@ -379,24 +379,3 @@ def _substituted(node: Expression, given: Mapping[str, Expression]) -> Expressio
         case Number() | Constant():
             return node
     raise AssertionError(f"a stated derivative holds a {type(node).__name__}")
-
-
-def _sum(terms: list[Expression]) -> Expression:
-    kept = [term for term in terms if term != ZERO]
-    if not kept:
-        return ZERO
-    return kept[0] if len(kept) == 1 else Sum(tuple(kept))
-
-
-def _times(left: Expression, right: Expression) -> Expression:
-    if ZERO in (left, right):
-        return ZERO
-    if left == ONE:
-        return right
-    return left if right == ONE else Product(left, right)
-
-
-def _negation(node: Expression) -> Expression:
-    if node == ZERO:
-        return ZERO
-    return node.operand if isinstance(node, Negation) else Negation(node)

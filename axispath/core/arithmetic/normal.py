@@ -12,63 +12,45 @@ not, nothing is said.
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass
 from fractions import Fraction
-from typing import NamedTuple
 
 from axispath.core import catalogue
 from axispath.core.arithmetic.program import Program, Step
+from axispath.core.arithmetic.sums import Sums
+from axispath.core.arithmetic.terms import (
+    EMPTY,
+    HALF,
+    ONE,
+    PI,
+    ZERO,
+    Base,
+    Monomial,
+    Normal,
+    NotNormal,
+    Number,
+    Terms,
+    X,
+    content,
+    is_constant,
+    is_positive,
+    number_form,
+    over,
+    power_of,
+    primes,
+    scaled,
+    single_term,
+    times,
+    without,
+)
 from axispath.core.arithmetic.unit import AngleUnit
 
-MOST_TERMS = 240
 MOST_POWER = 24
-LARGEST = 10**12  # numbers that are taken apart into primes
-LONGEST_NUMBER = 400  # bits
-
-Number = tuple[Fraction, Fraction]  # real and imaginary part
-ZERO, ONE = Fraction(0), Fraction(1)
-HALF = Fraction(1, 2)
-
-
-class NotNormal(Exception):
-    """The formula has no normal form here, or too long a one."""
-
-
-class Base(NamedTuple):
-    """What is raised to powers: ``kind`` is x, π, prime, ln, exp or atom, ``of`` what it is of."""
-
-    kind: str
-    of: object = None
-
-
-Monomial = frozenset[tuple[Base, Number]]  # bases with their exponents
-Terms = dict[Monomial, Number]
-EMPTY: Monomial = frozenset()
-X, PI = Base("x"), Base("π")
-
-
-@dataclass(frozen=True)
-class Normal:
-    """A quotient of two sums of terms."""
-
-    top: Terms
-    bottom: Terms
-
-    @property
-    def is_zero(self) -> bool:
-        """Whether this is 0 wherever it is defined."""
-        return not self.top
-
-    @property
-    def key(self) -> object:
-        """The same for the same sums."""
-        return frozenset(self.top.items()), frozenset(self.bottom.items())
 
 
 def normal_form(plan: Program, unit: AngleUnit) -> Normal | None:
     """The normal form of a program of one input; None where there is none."""
     writer = _Writer(unit)
-    results = [_of(X)]
+    results = [power_of(X)]
     try:
         for step in plan.steps[1:]:
             results.append(writer.step(step, [results[i] for i in step.operands]))
@@ -83,211 +65,32 @@ def flat_in(form: Normal) -> set[int]:
         return {0, 1, 2}
     first, value = next(iter(form.top.items()))
     if first in form.bottom:
-        ratio = _over(value, form.bottom[first])
-        if form.top == {m: _times(c, ratio) for m, c in form.bottom.items()}:
+        ratio = over(value, form.bottom[first])
+        if form.top == {m: times(c, ratio) for m, c in form.bottom.items()}:
             return {1, 2}
-    if all(_is_constant(m) for m in (*form.top, *form.bottom)):
+    if all(is_constant(m) for m in (*form.top, *form.bottom)):
         return {1, 2}
     straight = frozenset({(X, (ONE, ZERO))})
     rest = (m - straight if (X, (ONE, ZERO)) in m else m for m in form.top)
-    if all(_is_constant(m) for m in (*rest, *form.bottom)):
+    if all(is_constant(m) for m in (*rest, *form.bottom)):
         return {2}
     return set()
-
-
-def _is_constant(monomial: Monomial) -> bool:
-    return all(_constant(base) for base, _ in monomial)
-
-
-def _constant(base: Base) -> bool:
-    if base.kind in ("π", "prime"):
-        return True
-    if base.kind == "exp":
-        return _is_constant(base.of)  # type: ignore[arg-type]
-    return base.kind == "ln" and isinstance(base.of, int)
 
 
 # Numbers a + bi
 
 
-def _times(a: Number, b: Number) -> Number:
-    return a[0] * b[0] - a[1] * b[1], a[0] * b[1] + a[1] * b[0]
-
-
-def _plus(a: Number, b: Number) -> Number:
-    return a[0] + b[0], a[1] + b[1]
-
-
-def _over(a: Number, b: Number) -> Number:
-    size = b[0] * b[0] + b[1] * b[1]
-    return _times(a, (b[0] / size, -b[1] / size))
-
-
 # Sums of terms
 
 
-def _of(base: Base, exponent: Fraction = ONE) -> Normal:
-    return Normal({frozenset({(base, (exponent, ZERO))}): (ONE, ZERO)}, {EMPTY: (ONE, ZERO)})
-
-
-def _number(value: Fraction) -> Normal:
-    return Normal({EMPTY: (value, ZERO)} if value else {}, {EMPTY: (ONE, ZERO)})
-
-
-def _added(a: Terms, b: Terms, sign: int = 1) -> Terms:
-    total = dict(a)
-    for monomial, c in b.items():
-        value = _plus(total.get(monomial, (ZERO, ZERO)), (c[0] * sign, c[1] * sign))
-        if value == (ZERO, ZERO):
-            total.pop(monomial, None)
-        else:
-            total[monomial] = value
-    return _checked(total)
-
-
-def _checked(terms: Terms) -> Terms:
-    if len(terms) > MOST_TERMS:
-        raise NotNormal
-    for real, imaginary in terms.values():
-        if max(real.denominator.bit_length(), imaginary.denominator.bit_length()) > LONGEST_NUMBER:
-            raise NotNormal
-    return terms
-
-
-def _single(terms: Terms) -> tuple[Monomial, Number] | None:
-    return next(iter(terms.items())) if len(terms) == 1 else None
-
-
-def _surd(prime: int, power: Fraction) -> Monomial:
-    return frozenset({(Base("prime", prime), (power, ZERO))})
-
-
-# e^(iπq): (√3 + i)/2, (1 + i)/√2 and (1 + i√3)/2.
-SHARES: dict[Fraction, Terms] = {
-    Fraction(1, 6): {_surd(3, HALF): (HALF, ZERO), EMPTY: (ZERO, HALF)},
-    Fraction(1, 4): {_surd(2, HALF): (HALF, HALF)},
-    Fraction(1, 3): {EMPTY: (HALF, ZERO), _surd(3, HALF): (ZERO, HALF)},
-}
-
-
-class _Writer:
-    """Carries out the steps of a program on normal forms."""
-
-    def __init__(self, unit: AngleUnit) -> None:
-        self.unit = unit
-        self.sums: dict[object, Terms] = {}  # what an atom that is a sum stands for
-        self.above: set[object] = set()  # what is surely positive, since a logarithm is taken of it
-
-    # Products of terms: equal bases are brought together
-
-    def product(self, a: Terms, b: Terms) -> Terms:
-        """The product of two sums."""
-        if len(a) * len(b) > 4 * MOST_TERMS:
-            raise NotNormal
-        total: Terms = {}
-        for left, c in a.items():
-            for right, d in b.items():
-                total = _added(total, self._term(left, right, _times(c, d)))
-        return total
-
-    def _term(self, left: Monomial, right: Monomial, factor: Number) -> Terms:
-        """The product of two monomials, whole powers of sums and primes written out."""
-        powers: dict[Base, Number] = dict(left)
-        for base, exponent in right:
-            powers[base] = _plus(powers.get(base, (ZERO, ZERO)), exponent)
-        outside: list[Terms] = []
-        kept = []
-        for base, exponent in powers.items():
-            if exponent == (ZERO, ZERO):
-                continue
-            if base.kind == "prime":
-                whole = exponent[0].numerator // exponent[0].denominator
-                if abs(whole) > LONGEST_NUMBER:
-                    raise NotNormal
-                factor = _times(factor, (Fraction(int(base.of)) ** whole, ZERO))  # type: ignore[call-overload]
-                exponent = (exponent[0] - whole, ZERO)
-            elif base.kind == "atom" and base.of in self.sums and exponent[0] >= 1:
-                whole = exponent[0].numerator // exponent[0].denominator
-                outside += [self.sums[base.of]] * whole
-                exponent = (exponent[0] - whole, ZERO)
-            elif base.kind == "exp" and base.of == frozenset({(PI, (ONE, ZERO))}):
-                factor, exponent = _turned(factor, exponent)
-                if exponent[1] in SHARES and not exponent[0]:
-                    outside.append(SHARES[exponent[1]])
-                    exponent = (ZERO, ZERO)
-            if exponent != (ZERO, ZERO):
-                kept.append((base, exponent))
-        found: Terms = {frozenset(kept): factor}
-        for terms in outside:
-            found = self.product(found, terms)
-        return found
-
-    def times(self, a: Normal, b: Normal) -> Normal:
-        """The product of two quotients."""
-        return self.quotient(self.product(a.top, b.top), self.product(a.bottom, b.bottom))
-
-    def quotient(self, top: Terms, bottom: Terms) -> Normal:
-        """A quotient; a single term below goes up."""
-        if not bottom:
-            raise NotNormal
-        single = _single(bottom)
-        if single is not None:
-            turned = frozenset((base, (-e[0], -e[1])) for base, e in single[0])
-            factor = _over((ONE, ZERO), single[1])
-            return Normal(self.product(top, {turned: factor}), {EMPTY: (ONE, ZERO)})
-        return Normal(top, bottom)
-
-    def plus(self, a: Normal, b: Normal, sign: int = 1) -> Normal:
-        """A sum or difference of two quotients."""
-        if a.bottom == b.bottom:
-            return self.quotient(_added(a.top, b.top, sign), a.bottom)
-        top = _added(self.product(a.top, b.bottom), self.product(b.top, a.bottom), sign)
-        return self.quotient(top, self.product(a.bottom, b.bottom))
-
-    def over(self, a: Normal, b: Normal) -> Normal:
-        """A quotient of two quotients."""
-        return self.quotient(self.product(a.top, b.bottom), self.product(a.bottom, b.top))
-
-    def power(self, base: Normal, n: int) -> Normal:
-        """A whole power."""
-        if abs(n) > MOST_POWER:
-            raise NotNormal
-        result = _number(ONE)
-        for _ in range(abs(n)):
-            result = self.times(result, base)
-        return result if n >= 0 else self.over(_number(ONE), result)
-
-    # Powers that are not whole
-
-    def rooted(self, base: Normal, exponent: Fraction) -> Normal:
-        """A power with a fraction as exponent."""
-        if exponent.denominator == 1:
-            return self.power(base, exponent.numerator)
-        single = _single(base.top) if len(base.bottom) == 1 and EMPTY in base.bottom else None
-        if single is not None:
-            monomial, (real, imaginary) = single
-            free = [(b, e) for b, e in monomial if not _positive(b, e)]
-            plain = not free or (len(free) == 1 and free[0][1] == (ONE, ZERO))
-            if plain and real > 0 and not imaginary:
-                raised = frozenset((b, (e[0] * exponent, ZERO)) for b, e in monomial)
-                rooted = Normal({raised: (ONE, ZERO)}, {EMPTY: (ONE, ZERO)})
-                return self.times(self._number_power(real, exponent), rooted)
-        atom = Base("atom", ("power", base.key))
-        if base.bottom == {EMPTY: (ONE, ZERO)}:
-            self.sums[atom.of] = base.top
-        return self.times(_of(atom, exponent), _number(ONE))
-
-    def _number_power(self, value: Fraction, exponent: Fraction) -> Normal:
-        powers = frozenset((Base("prime", p), (k * exponent, ZERO)) for p, k in _primes(value))
-        return Normal(self._term(powers, EMPTY, (ONE, ZERO)), {EMPTY: (ONE, ZERO)})
-
-    # Exponentials and logarithms
+class _Writer(Sums):
+    """Writes the steps of a program as normal forms."""
 
     def exponential(self, exponent: Normal, imaginary: bool = False) -> Normal:
         """e to a power, or to i times it."""
         if exponent.bottom != {EMPTY: (ONE, ZERO)} or any(c[1] for c in exponent.top.values()):
-            exponent = _of(Base("atom", exponent.key))
-        result = _number(ONE)
+            exponent = power_of(Base("atom", exponent.key))
+        result = number_form(ONE)
         for monomial, (real, _) in exponent.top.items():
             result = self.times(result, self._exponential_of(monomial, real, imaginary))
         return result
@@ -300,18 +103,18 @@ class _Writer:
             if isinstance(of, int):
                 return self._number_power(Fraction(of), factor)
             if isinstance(of, Base) and of in self.above:
-                return self.rooted(_of(of), factor)
+                return self.rooted(power_of(of), factor)
             if isinstance(of, Base) and factor.denominator == 1 and factor % 2 == 0:
-                return self.power(_of(of), factor.numerator)  # |g|² is g²
+                return self.power(power_of(of), factor.numerator)  # |g|² is g²
         exponent = (ZERO, factor) if imaginary else (factor, ZERO)
         single = frozenset({(Base("exp", monomial), exponent)})
         return Normal(self._term(single, EMPTY, (ONE, ZERO)), {EMPTY: (ONE, ZERO)})
 
     def logarithm(self, x: Normal) -> Normal:
         """The natural logarithm of the absolute value."""
-        single = _single(x.top) if x.bottom == {EMPTY: (ONE, ZERO)} else None
+        single = single_term(x.top) if x.bottom == {EMPTY: (ONE, ZERO)} else None
         if single is not None and single[1][0] > 0:
-            doubtful = [(base, e) for base, e in single[0] if not _positive(base, e)]
+            doubtful = [(base, e) for base, e in single[0] if not is_positive(base, e)]
             if len(doubtful) == 1 and not doubtful[0][1][1] and doubtful[0][1][0].numerator % 2:
                 self.above.add(doubtful[0][0])
         top, bottom = self._logarithm_of(x.top), self._logarithm_of(x.bottom)
@@ -320,21 +123,21 @@ class _Writer:
     def _logarithm_of(self, terms: Terms) -> Normal:
         if not terms:
             raise NotNormal
-        common = _content(terms)
+        common = content(terms)
         total = self._logarithm_of_term(common)
-        rest = {_without(m, common[0]): _over(c, common[1]) for m, c in terms.items()}
+        rest = {without(m, common[0]): over(c, common[1]) for m, c in terms.items()}
         if len(rest) > 1:
             for factor, count in self._factors(rest):
-                total = self.plus(total, _scaled(_of(Base("ln", factor)), Fraction(count)))
+                total = self.plus(total, scaled(power_of(Base("ln", factor)), Fraction(count)))
         return total
 
     def _logarithm_of_term(self, term: tuple[Monomial, Number]) -> Normal:
         monomial, (real, imaginary) = term
         if imaginary:
             raise NotNormal
-        total = _number(ZERO)
-        for p, k in _primes(abs(real)):
-            total = self.plus(total, _scaled(_of(Base("ln", p)), Fraction(k)))
+        total = number_form(ZERO)
+        for p, k in primes(abs(real)):
+            total = self.plus(total, scaled(power_of(Base("ln", p)), Fraction(k)))
         for base, exponent in monomial:
             if exponent[1]:
                 raise NotNormal
@@ -342,10 +145,10 @@ class _Writer:
                 of: Monomial = base.of  # type: ignore[assignment]
                 inner = Normal({of: (ONE, ZERO)}, {EMPTY: (ONE, ZERO)})
             elif base.kind == "prime":
-                inner = _of(Base("ln", base.of))
+                inner = power_of(Base("ln", base.of))
             else:
-                inner = _of(Base("ln", base))
-            total = self.plus(total, _scaled(inner, exponent[0]))
+                inner = power_of(Base("ln", base))
+            total = self.plus(total, scaled(inner, exponent[0]))
         return total
 
     def _factors(self, terms: Terms) -> Iterator[tuple[object, int]]:
@@ -373,13 +176,13 @@ class _Writer:
         """One step of a program."""
         match step.operation, given:
             case "number", _:
-                return _number(step.detail)
+                return number_form(step.detail)
             case "constant", _ if step.detail == "π":
-                return _of(PI)
+                return power_of(PI)
             case "constant", _ if step.detail == "e":
-                return self.exponential(_number(ONE))
+                return self.exponential(number_form(ONE))
             case "negate", [a]:
-                return _scaled(a, -ONE)
+                return scaled(a, -ONE)
             case "add", [a, b]:
                 return self.plus(a, b)
             case "subtract", [a, b]:
@@ -407,19 +210,19 @@ class _Writer:
         if fixed is not None and exponent.bottom == {EMPTY: (ONE, ZERO)} and not fixed[1]:
             return self.rooted(base, fixed[0])
         if not exponent.top:
-            return _number(ONE)
+            return number_form(ONE)
         return self.exponential(self.times(exponent, self.logarithm(base)))
 
     def _applied(self, name: str, given: list[Normal]) -> Normal:
         x = given[0]
-        one = _number(ONE)
+        one = number_form(ONE)
         match name:
             case "exp":
                 return self.exponential(x)
             case "ln":
                 return self.logarithm(x)
             case "log":
-                return self.over(self.logarithm(x), self.logarithm(_number(Fraction(10))))
+                return self.over(self.logarithm(x), self.logarithm(number_form(Fraction(10))))
             case "log_base":
                 return self.over(self.logarithm(given[1]), self.logarithm(x))
             case "sqrt":
@@ -431,13 +234,13 @@ class _Writer:
             case "degrees":
                 if self.unit is AngleUnit.DEGREE:
                     return x
-                return self.times(x, _scaled(_of(PI), Fraction(1, 180)))
+                return self.times(x, scaled(power_of(PI), Fraction(1, 180)))
             case "sinh" | "cosh" | "tanh":
                 return self._hyperbolic(name, x)
             case "arccos" | "arccot":
-                right = _scaled(_of(PI), HALF)
+                right = scaled(power_of(PI), HALF)
                 if self.unit is AngleUnit.DEGREE:
-                    right = _number(Fraction(90))
+                    right = number_form(Fraction(90))
                 other = "arcsin" if name == "arccos" else "arctan"
                 return self.plus(right, self._atom(other, given), -1)
             case "sum":
@@ -455,14 +258,14 @@ class _Writer:
     def _atom(self, name: str, given: list[Normal]) -> Normal:
         if name not in catalogue.ENTRIES:
             raise NotNormal
-        return _of(Base("atom", (name, tuple(x.key for x in given))))
+        return power_of(Base("atom", (name, tuple(x.key for x in given))))
 
     def _circular(self, name: str, x: Normal) -> Normal:
         if self.unit is AngleUnit.DEGREE:
-            x = self.times(x, _scaled(_of(PI), Fraction(1, 180)))
+            x = self.times(x, scaled(power_of(PI), Fraction(1, 180)))
         forward = self.exponential(x, imaginary=True)
-        back = self.exponential(_scaled(x, -ONE), imaginary=True)
-        cosine = _scaled(self.plus(forward, back), HALF)
+        back = self.exponential(scaled(x, -ONE), imaginary=True)
+        cosine = scaled(self.plus(forward, back), HALF)
         half_over_i = {EMPTY: (ZERO, -HALF)}
         both = self.plus(forward, back, -1)
         sine = Normal(self.product(both.top, half_over_i), both.bottom)
@@ -476,62 +279,11 @@ class _Writer:
             case "cot":
                 return self.over(cosine, sine)
             case "sec":
-                return self.over(_number(ONE), cosine)
-        return self.over(_number(ONE), sine)
+                return self.over(number_form(ONE), cosine)
+        return self.over(number_form(ONE), sine)
 
     def _hyperbolic(self, name: str, x: Normal) -> Normal:
-        up, down = self.exponential(x), self.exponential(_scaled(x, -ONE))
-        cosine = _scaled(self.plus(up, down), HALF)
-        sine = _scaled(self.plus(up, down, -1), HALF)
+        up, down = self.exponential(x), self.exponential(scaled(x, -ONE))
+        cosine = scaled(self.plus(up, down), HALF)
+        sine = scaled(self.plus(up, down, -1), HALF)
         return {"sinh": sine, "cosh": cosine}.get(name) or self.over(sine, cosine)
-
-
-def _scaled(x: Normal, factor: Fraction) -> Normal:
-    if not factor:
-        return _number(ZERO)
-    return Normal({m: (c[0] * factor, c[1] * factor) for m, c in x.top.items()}, x.bottom)
-
-
-def _positive(base: Base, exponent: Number) -> bool:
-    return base.kind in ("prime", "π") or (base.kind == "exp" and not exponent[1])
-
-
-def _turned(factor: Number, exponent: Number) -> tuple[Number, Number]:
-    """e^(iπq) with quarter turns taken out: what is left has q below a half."""
-    turns = exponent[1]
-    quarters = (2 * turns).numerator // (2 * turns).denominator
-    for _ in range(quarters % 4):
-        factor = _times(factor, (ZERO, ONE))
-    return factor, (exponent[0], turns - Fraction(quarters, 2))
-
-
-def _content(terms: Terms) -> tuple[Monomial, Number]:
-    """What all terms have in common: one monomial and a number."""
-    listed = [dict(monomial) for monomial in terms]
-    nothing = (ZERO, ZERO)
-    taken = frozenset(
-        (base, (least, ZERO))
-        for base in {base for powers in listed for base in powers}
-        if not any(powers.get(base, nothing)[1] for powers in listed)
-        and (least := min(powers.get(base, nothing)[0] for powers in listed))
-    )
-    leading = max(terms, key=lambda m: sorted((str(b), e) for b, e in m))
-    return taken, terms[leading]
-
-
-def _without(monomial: Monomial, taken: Monomial) -> Monomial:
-    powers = dict(monomial)
-    for base, exponent in taken:
-        powers[base] = _plus(powers.get(base, (ZERO, ZERO)), (-exponent[0], -exponent[1]))
-    return frozenset((base, e) for base, e in powers.items() if e != (ZERO, ZERO))
-
-
-def _primes(value: Fraction) -> Iterator[tuple[int, int]]:
-    """The prime factors of a positive fraction with their powers."""
-    from flint import fmpz
-
-    if max(value.numerator, value.denominator) > LARGEST:
-        raise NotNormal
-    for number, sign in ((value.numerator, 1), (value.denominator, -1)):
-        for prime, count in fmpz(number).factor():
-            yield int(prime), sign * int(count)

@@ -8,7 +8,6 @@ leaves these numbers, has no value, or grows too long to be worth it.
 from __future__ import annotations
 
 import math
-import operator
 from collections.abc import Callable
 from dataclasses import replace
 from fractions import Fraction
@@ -17,6 +16,7 @@ from typing import NamedTuple
 
 from flint import arb, fmpq
 
+from axispath.core.arithmetic.comparing import COMPARED, INSIDE
 from axispath.core.arithmetic.program import Program, Step
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.catalogue.balls import precision
@@ -174,7 +174,7 @@ def _computed(step: Step, given: list[Exact], unit: AngleUnit) -> Exact:
         case "given", [value, _]:
             return value
         case "restrict", [value, x, end]:
-            inside = _INSIDE[detail[0]](_difference_sign(x, end), 0)
+            inside = INSIDE[detail[0]](_difference_sign(x, end), 0)
             if not inside:
                 raise _Inexact
             return value
@@ -187,7 +187,7 @@ def _chosen(sign: str, given: list[Exact | None]) -> Exact:
     left, right, value, rest = given
     if left is None or right is None:
         raise _Inexact
-    chosen = value if _COMPARED[sign](_difference_sign(left, right), 0) else rest
+    chosen = value if COMPARED[sign](_difference_sign(left, right), 0) else rest
     if chosen is None:
         raise _Inexact
     return chosen
@@ -240,20 +240,6 @@ def _applied(name: str, given: list[Exact], unit: AngleUnit) -> Exact:
 
 ZERO, ONE = Exact(Fraction(0)), Exact(Fraction(1))
 HALF_DEGREE = Fraction(1, 180)
-_INSIDE = {
-    "above": operator.gt,
-    "at or above": operator.ge,
-    "below": operator.lt,
-    "at or below": operator.le,
-}
-_COMPARED = {
-    "<": operator.lt,
-    "<=": operator.le,
-    ">": operator.gt,
-    ">=": operator.ge,
-    "=": operator.eq,
-    "!=": operator.ne,
-}
 # sin(kπ/6) where it is rational, by k from 0 to 11.
 _HALF = Fraction(1, 2)
 _SINES = {0: Fraction(0), 1: _HALF, 3: Fraction(1), 5: _HALF}

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from enum import Enum
 from typing import Any
 
+from axispath.core.catalogue.parts import AtGuard, Chosen, Part
 from axispath.core.language.vocabulary import Word
 
 
@@ -35,6 +36,8 @@ class Entry:
     whose behaviour next to a break is known; ``stepped`` marks those that jump or bend.
     ``cautious`` marks those whose guards are 0 at more places than they break at: where the
     enclosure is finite they are smooth.
+    ``at_guard`` tells what becomes of it where a guard is 0, ``part`` what it is where it neither
+    jumps nor bends, ``throughout`` what it is where a guard is 0 all over a stretch.
     ``defaults`` are the values of optional arguments that are left out.
     """
 
@@ -51,6 +54,9 @@ class Entry:
     plainer: str = ""
     stepped: bool = False
     cautious: bool = False
+    at_guard: AtGuard = AtGuard.UNKNOWN
+    part: Chosen | None = None
+    throughout: Part | None = None
     defaults: tuple[str, ...] = ()
     angle: Angle = Angle.NONE
     value_in_degrees: Callable[..., Any] | None = None

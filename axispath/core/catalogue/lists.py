@@ -10,8 +10,10 @@ from typing import Any
 import numpy as np
 from flint import arb
 
+from axispath.core.catalogue import parts
 from axispath.core.catalogue.balls import Ball, OutsideDomain, head, only_value, undetermined
 from axispath.core.catalogue.entry import Entry
+from axispath.core.catalogue.parts import AtGuard
 from axispath.core.language.vocabulary import Word
 
 Values = Any
@@ -115,6 +117,9 @@ ENTRIES = (
         exact=lambda sp, *given: sp.Min(*given),
         breaks="kinks where two values meet",
         stepped=True,
+        at_guard=AtGuard.GOES_ON,
+        part=parts.smallest,
+        throughout=parts.FIRST,
     ),
     Entry(
         Word("max", VALUES, many=True),
@@ -126,6 +131,9 @@ ENTRIES = (
         exact=lambda sp, *given: sp.Max(*given),
         breaks="kinks where two values meet",
         stepped=True,
+        at_guard=AtGuard.GOES_ON,
+        part=parts.largest,
+        throughout=parts.FIRST,
     ),
     Entry(
         Word("sum", VALUES, many=True),
@@ -164,6 +172,8 @@ ENTRIES = (
         exact=_exact_median,
         breaks="kinks where two values meet",
         stepped=True,
+        at_guard=AtGuard.GOES_ON,
+        part=parts.middle,
     ),
     Entry(
         Word("variance", VALUES, many=True),

@@ -7,6 +7,7 @@ from typing import Any
 import numpy as np
 from flint import arb
 
+from axispath.core.catalogue import parts
 from axispath.core.catalogue.balls import (
     Ball,
     OutsideDomain,
@@ -17,6 +18,7 @@ from axispath.core.catalogue.balls import (
     undetermined,
 )
 from axispath.core.catalogue.entry import Entry
+from axispath.core.catalogue.parts import AtGuard
 from axispath.core.language.vocabulary import Shape, Word
 
 Values = Any
@@ -164,6 +166,7 @@ ENTRIES = (
         exact=lambda sp, x: sp.log(x),
         breaks="a pole at 0",
         guards=("x",),
+        throughout=parts.NO_VALUE,
     ),
     Entry(
         Word("log", spellings=("lg",)),
@@ -177,6 +180,7 @@ ENTRIES = (
         breaks="a pole at 0",
         guards=("x",),
         plainer="ln(x) / ln(10)",
+        throughout=parts.NO_VALUE,
     ),
     Entry(
         Word("log_base", ("b", "x"), shape=Shape.BASE),
@@ -202,6 +206,8 @@ ENTRIES = (
         exact=lambda sp, x: sp.sqrt(x),
         breaks="a vertical start at 0",
         guards=("x",),
+        at_guard=AtGuard.GOES_ON,
+        throughout=parts.ZERO,
     ),
     Entry(
         Word("cbrt"),
@@ -214,6 +220,8 @@ ENTRIES = (
         breaks="a vertical tangent at 0",
         guards=("x",),
         plainer="x^(1/3)",
+        at_guard=AtGuard.GOES_ON,
+        throughout=parts.ZERO,
     ),
     Entry(
         Word("root", ("n", "x"), shape=Shape.INDEXED_ROOT),
@@ -226,6 +234,7 @@ ENTRIES = (
         exact=_exact_root,
         breaks="a vertical tangent or start at 0",
         guards=("x",),
+        at_guard=AtGuard.GOES_ON,
     ),
     Entry(
         Word("abs", shape=Shape.BARS),
@@ -238,5 +247,8 @@ ENTRIES = (
         breaks="a kink at 0",
         guards=("x",),
         stepped=True,
+        at_guard=AtGuard.GOES_ON,
+        part=parts.size,
+        throughout=parts.ZERO,
     ),
 )

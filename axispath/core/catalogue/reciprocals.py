@@ -8,8 +8,10 @@ from typing import Any
 import numpy as np
 from flint import arb
 
+from axispath.core.catalogue import parts
 from axispath.core.catalogue.balls import Ball, OutsideDomain, divide, head, undetermined
 from axispath.core.catalogue.entry import Angle, Entry
+from axispath.core.catalogue.parts import AtGuard
 from axispath.core.catalogue.rounded import through_balls
 from axispath.core.catalogue.trigonometry import (
     cosine_of_degrees,
@@ -97,6 +99,8 @@ ENTRIES = (
         breaks="poles where the cosine is 0",
         guards=("cos(x)",),
         plainer="1 / cos(x)",
+        at_guard=AtGuard.NOWHERE,
+        throughout=parts.NO_VALUE,
     ),
     Entry(
         Word("csc", inverse="arccsc", spellings=("cosec",)),
@@ -113,6 +117,8 @@ ENTRIES = (
         breaks="poles where the sine is 0",
         guards=("sin(x)",),
         plainer="1 / sin(x)",
+        at_guard=AtGuard.NOWHERE,
+        throughout=parts.NO_VALUE,
     ),
     Entry(
         Word("cot", inverse="arccot", spellings=("cotan",)),
@@ -129,6 +135,8 @@ ENTRIES = (
         breaks="poles where the sine is 0",
         guards=("sin(x)",),
         plainer="cos(x) / sin(x)",
+        at_guard=AtGuard.NOWHERE,
+        throughout=parts.NO_VALUE,
     ),
     Entry(
         Word("arcsec", inverse="sec", spellings=("asec",)),
@@ -180,5 +188,6 @@ ENTRIES = (
         exact=lambda sp, y, x: sp.atan2(y, x),
         breaks="a jump across the negative x-axis",
         guards=("y",),
+        at_guard=AtGuard.JUMPS,
     ),
 )

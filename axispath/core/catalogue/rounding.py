@@ -11,8 +11,10 @@ from typing import Any
 import numpy as np
 from flint import arb
 
+from axispath.core.catalogue import parts
 from axispath.core.catalogue.balls import NAN, Ball, OutsideDomain, divide, head, undetermined
 from axispath.core.catalogue.entry import Entry
+from axispath.core.catalogue.parts import AtGuard
 from axispath.core.language.vocabulary import Shape, Word
 
 Values = Any
@@ -104,6 +106,9 @@ ENTRIES = (
         breaks="a jump at 0",
         guards=("x",),
         stepped=True,
+        at_guard=AtGuard.JUMPS,
+        part=parts.sign,
+        throughout=parts.ZERO,
     ),
     Entry(
         Word("floor", shape=Shape.FLOOR),
@@ -116,6 +121,8 @@ ENTRIES = (
         breaks="jumps at the whole numbers",
         guards=("sin(180° x)",),
         stepped=True,
+        at_guard=AtGuard.JUMPS,
+        part=parts.floor,
     ),
     Entry(
         Word("ceil", spellings=("ceiling",), shape=Shape.CEILING),

@@ -16,6 +16,7 @@ from axispath.core.catalogue.balls import (
     undetermined,
 )
 from axispath.core.catalogue.entry import Entry
+from axispath.core.catalogue.parts import AtGuard
 from axispath.core.catalogue.rounded import elementwise, through_balls
 from axispath.core.language.vocabulary import Word
 
@@ -123,6 +124,7 @@ ENTRIES = (
         guards=("sin(180° x)",),
         cautious=True,
         plainer="π / (sin(180° x) gamma(1 - x))",
+        at_guard=AtGuard.NOWHERE,
     ),
     Entry(
         Word("digamma"),
@@ -137,6 +139,7 @@ ENTRIES = (
         guards=("sin(180° x)",),
         cautious=True,
         plainer="digamma(1 - x) - π cos(180° x) / sin(180° x)",
+        at_guard=AtGuard.NOWHERE,
     ),
     Entry(
         Word("polygamma", ("n", "x")),
@@ -150,6 +153,7 @@ ENTRIES = (
         breaks="poles at 0, −1, −2, …",
         guards=("sin(180° x)",),
         cautious=True,
+        at_guard=AtGuard.NOWHERE,
     ),
     Entry(
         Word("erf"),

@@ -8,8 +8,10 @@ from typing import Any
 import numpy as np
 from flint import arb
 
+from axispath.core.catalogue import parts
 from axispath.core.catalogue.balls import Ball, divide, guarded, head
 from axispath.core.catalogue.entry import Angle, Entry
+from axispath.core.catalogue.parts import AtGuard
 from axispath.core.language.vocabulary import Word
 
 Values = Any
@@ -127,6 +129,8 @@ ENTRIES = (
         breaks="poles at the odd multiples of a right angle",
         guards=("cos(x)",),
         plainer="sin(x) / cos(x)",
+        at_guard=AtGuard.NOWHERE,
+        throughout=parts.NO_VALUE,
     ),
     Entry(
         Word("arcsin", inverse="sin", spellings=("asin",)),
@@ -140,6 +144,7 @@ ENTRIES = (
         exact=lambda sp, x: sp.asin(x),
         guards=("1 - x^2",),
         plainer="2 arctan(x / (1 + sqrt(1 - x^2)))",
+        at_guard=AtGuard.GOES_ON,
     ),
     Entry(
         Word("arccos", inverse="cos", spellings=("acos",)),
@@ -153,6 +158,7 @@ ENTRIES = (
         exact=lambda sp, x: sp.acos(x),
         guards=("1 - x^2",),
         plainer="2 arctan(sqrt(1 - x^2) / (1 + x))",
+        at_guard=AtGuard.GOES_ON,
     ),
     Entry(
         Word("arctan", inverse="tan", spellings=("atan",)),

@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
+from axispath.core.language.cursor import NO_COMMA, with_points
 from axispath.core.language.errors import LanguageError, mended
-from axispath.core.language.parser import NO_COMMA, Parser, with_points
+from axispath.core.language.parser import Parser
 from axispath.core.language.scope import Scope
-from axispath.core.language.tokens import Token, outside_brackets, tokens
+from axispath.core.language.tokens import Token, outside_brackets, tokenise
 from axispath.core.language.tree import Comparison, Name
 
 RISING, FALLING = ("<", "<="), (">", ">=")
@@ -21,27 +22,27 @@ def parse_equation(text: str, scope: Scope) -> tuple[Comparison, bool]:
 
 
 def _equation(text: str, scope: Scope) -> tuple[Comparison, bool]:
-    found = tokens(text)
-    if len(found) == 1:
+    tokens = tokenise(text)
+    if len(tokens) == 1:
         raise LanguageError("There is no equation here yet. Type one, such as cos x = x.")
-    comma = _outside(found, (",", ";"))
+    comma = _outside(tokens, (",", ";"))
     if comma is not None:
-        mend = with_points(text, found, found[comma])
+        mend = with_points(text, tokens, tokens[comma])
         if mend is not None:
-            raise LanguageError(NO_COMMA, found[comma].start, found[comma].end, mend)
-        return _two(text, found, comma, scope), True
-    return _comparison(text, found, scope), False
+            raise LanguageError(NO_COMMA, tokens[comma].start, tokens[comma].end, mend)
+        return _two(text, tokens, comma, scope), True
+    return _comparison(text, tokens, scope), False
 
 
-def _comparison(text: str, found: list[Token], scope: Scope) -> Comparison:
-    for token in found:
+def _comparison(text: str, tokens: list[Token], scope: Scope) -> Comparison:
+    for token in tokens:
         if token.text == "==":
             mend = text[: token.start] + "=" + text[token.end :]
             raise LanguageError("Write a single equals sign.", token.start, token.end, mend)
-    if _outside(found, ("=", "<", "<=", ">", ">=", "!=")) is None:
+    if _outside(tokens, ("=", "<", "<=", ">", ">=", "!=")) is None:
         message = "There is no equals sign: an equation has two sides, such as x^2 = 2."
         raise LanguageError(message, 0, len(text), f"{text.rstrip()} = 0")
-    parser = Parser(text, found, scope)
+    parser = Parser(text, tokens, scope)
     comparison = parser.comparison()
     parser.finish()
     signs = comparison.signs
@@ -56,12 +57,12 @@ def _comparison(text: str, found: list[Token], scope: Scope) -> Comparison:
     return comparison
 
 
-def _two(text: str, found: list[Token], comma: int, scope: Scope) -> Comparison:
+def _two(text: str, tokens: list[Token], comma: int, scope: Scope) -> Comparison:
     """Two curves y = f(x) and y = g(x): they meet where f(x) = g(x)."""
-    end = found[-1]
+    end = tokens[-1]
     halves = (
-        [*found[:comma], Token("end", "", found[comma].start, found[comma].start)],
-        [*found[comma + 1 : -1], end],
+        [*tokens[:comma], Token("end", "", tokens[comma].start, tokens[comma].start)],
+        [*tokens[comma + 1 : -1], end],
     )
     sides = []
     for half in halves:
@@ -79,6 +80,6 @@ def _two(text: str, found: list[Token], comma: int, scope: Scope) -> Comparison:
     return Comparison((sides[0], sides[1]), ("=",))
 
 
-def _outside(found: list[Token], signs: tuple[str, ...]) -> int | None:
+def _outside(tokens: list[Token], signs: tuple[str, ...]) -> int | None:
     """The first of some signs outside all brackets."""
-    return next((index for index, token in outside_brackets(found) if token.text in signs), None)
+    return next((index for index, token in outside_brackets(tokens) if token.text in signs), None)

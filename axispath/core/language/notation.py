@@ -21,6 +21,7 @@ from axispath.core.language.tree import (
     Name,
     Negation,
     Number,
+    Pair,
     Power,
     Product,
     Quotient,
@@ -84,7 +85,7 @@ def write_statement(statement: Statement, notation: Notation, name: str | None =
     body = _write(statement.body, notation)
     own = statement.name or name
     if not isinstance(statement, FunctionStatement):
-        return notation.join([notation.name(str(own)), notation.sign("="), body])
+        return notation.join([notation.name(own), notation.sign("="), body]) if own else body
     parts = [body]
     if own:
         given = _comma(notation, [notation.name(word) for word in statement.parameters])
@@ -156,6 +157,17 @@ def _write(node: Expression, notation: Notation) -> str:
         case ListOf(items):
             given = _comma(notation, [_argument(part, notation) for part in items])
             return notation.bracket(given, "[", "]")
+        case Pair(Call(one, given), Call(other, same)) if (
+            given == same and one[:-2] == other[:-2] and (one[-2:], other[-2:]) == ("_x", "_y")
+        ):
+            # The point of a curve, as it was typed.
+            return _write(Call(one[:-2], given), notation)
+        case Pair(polar=(radius, angle)):
+            parts = [_argument(part, notation) for part in (radius, angle)]
+            return notation.bracket(notation.join([parts[0], notation.sign(";"), parts[1]]))
+        case Pair(first, second):
+            parts = [_argument(part, notation) for part in (first, second)]
+            return notation.bracket(_comma(notation, parts))
         case Cases(values, conditions, otherwise):
             return _cases(values, conditions, otherwise, notation)
         case Series(kind, body, index, low, high):

@@ -6,88 +6,33 @@ and from the left; a leading sign; powers, from the right; what is in brackets.
 
 from __future__ import annotations
 
-import itertools
-import sys
-
+from axispath.core.language.calls import Calls
+from axispath.core.language.cursor import COMPARING
 from axispath.core.language.errors import LanguageError
-from axispath.core.language.foreign import refuse_foreign
-from axispath.core.language.scope import Scope, logarithm_base, split
-from axispath.core.language.tokens import FRACTIONS, GREEK, Token
+from axispath.core.language.points import from_polar
+from axispath.core.language.tokens import FRACTIONS, Token
 from axispath.core.language.tree import (
     Apply,
-    Call,
     Cases,
     Comparison,
-    Constant,
     Expression,
     ListOf,
-    Name,
     Negation,
     Number,
+    Pair,
     Power,
     Product,
     Quotient,
-    Series,
     Sum,
 )
-from axispath.core.language.vocabulary import Word
 
-MAX_NESTING = 200
-# One level of brackets takes seven frames of this parser, and a long chain of factors one
-# frame each in whoever walks the tree; pure Python frames do not use the C stack.
-sys.setrecursionlimit(max(sys.getrecursionlimit(), 12_000))
-
-CLOSING = {"(": ")", "|": "|", "[": "]"}
-COMPARING = ("<", "<=", ">", ">=", "=", "!=")
-RUNNING = ("sum", "product")
-NO_COMMA = "A comma cannot stand here; decimals are written with a point."
 HIGHEST_DERIVATIVE = 4
+CLOSING = {"(": ")", "|": "|", "[": "]"}
+RUNNING = ("sum", "product")
 
 
-class Parser:
+class Parser(Calls):
     """Reads expressions from a list of tokens, moving ``at`` along."""
-
-    def __init__(self, text: str, found: list[Token], scope: Scope) -> None:
-        self.text = text
-        self.scope = scope
-        self.words = scope.vocabulary.functions
-        self.constants = scope.vocabulary.constants
-        refuse_foreign(text, found, scope)
-        self.found = [part for token in found for part in _parts(token, scope)]
-        self.at = 0
-        self.depth = 0
-        self.bars = 0
-        self.opening_bars: set[int] = set()
-
-    # Moving along
-
-    @property
-    def token(self) -> Token:
-        """The token not yet taken."""
-        return self.found[self.at]
-
-    def take(self) -> Token:
-        """The next token, taken."""
-        token = self.found[self.at]
-        self.at = min(self.at + 1, len(self.found) - 1)
-        return token
-
-    def sees(self, *signs: str) -> bool:
-        """Whether the next token is one of these signs."""
-        return self.token.kind in ("sign", "keyword") and self.token.text in signs
-
-    def fail(
-        self, message: str, token: Token | None = None, mend: str | None = None
-    ) -> LanguageError:
-        """An error at ``token``, by default the next one."""
-        place = token or self.token
-        return LanguageError(message, place.start, place.end, mend)
-
-    def go_deeper(self) -> None:
-        """Enter one level of nesting; whoever enters takes it back from ``depth``."""
-        self.depth += 1
-        if self.depth > MAX_NESTING:
-            raise self.fail(f"This is nested more than {MAX_NESTING} levels deep.")
 
     # Cases and comparisons
 
@@ -123,7 +68,7 @@ class Parser:
         operands, signs = [self.expression()], []
         while self.sees(*COMPARING):
             sign = self.take()
-            self._expect_operand(sign)
+            self.expect_operand(sign)
             signs.append(sign.text)
             operands.append(self.expression())
         if not signs:
@@ -139,7 +84,7 @@ class Parser:
         terms = [self.product()]
         while self.sees("+", "-"):
             sign = self.take()
-            self._expect_operand(sign)
+            self.expect_operand(sign)
             term = self.product()
             terms.append(Negation(term) if sign.text == "-" else term)
         return terms[0] if len(terms) == 1 else Sum(tuple(terms))
@@ -150,11 +95,11 @@ class Parser:
         while True:
             if self.sees("*", "/"):
                 sign = self.take()
-                self._expect_operand(sign)
+                self.expect_operand(sign)
                 right = self.signed()
                 left = Quotient(left, right) if sign.text == "/" else Product(left, right)
             elif self.starts_factor():
-                self._refuse_two_numbers()
+                self.refuse_two_numbers()
                 left = Product(left, self.power())
             else:
                 return left
@@ -165,7 +110,7 @@ class Parser:
         try:
             if self.sees("-", "+"):
                 sign = self.take()
-                self._expect_operand(sign)
+                self.expect_operand(sign)
                 operand = self.signed()
                 return Negation(operand) if sign.text == "-" else operand
             return self.power()
@@ -182,7 +127,7 @@ class Parser:
             return self.raised_once_more(Power(base, self.superscript()))
         if self.sees("^"):
             sign = self.take()
-            self._expect_operand(sign)
+            self.expect_operand(sign)
             return Power(base, self.signed())
         return base
 
@@ -231,12 +176,12 @@ class Parser:
             return self.marked(self.absolute())
         if self.sees("√", "∛"):
             sign = self.take()
-            self._expect_operand(sign)
+            self.expect_operand(sign)
             self.go_deeper()
             operand = self.power()
             self.depth -= 1
             return Apply("sqrt" if sign.text == "√" else "cbrt", (operand,))
-        raise self._unexpected()
+        raise self.unexpected()
 
     def number(self) -> Expression:
         """A number; a raised fraction right behind it is added, as in 2½."""
@@ -269,7 +214,7 @@ class Parser:
     def bracketed(self) -> Expression:
         """An expression in round brackets."""
         opening = self.take()
-        before = self.found[self.at - 2] if self.at > 1 else None
+        before = self.tokens[self.at - 2] if self.at > 1 else None
         outer, self.bars = self.bars, 0
         if self.sees(")"):
             raise self.fail("There is nothing between these brackets.", opening)
@@ -277,6 +222,16 @@ class Parser:
         if self.sees(",") and before and before.kind == "name" and before.end == opening.start:
             message = f"{before.text} is not a function here, so it cannot take several arguments."
             raise self.fail(message, before)
+        if self.sees(","):
+            comma = self.take()
+            inner = Pair(inner, self.expression(), (comma.start, comma.end))
+            if self.sees(","):
+                raise self.fail("A point of the plane has two coordinates.")
+        elif self.sees(";"):
+            sign = self.take()
+            angle = self.expression()
+            polar = (inner, angle)
+            inner = Pair(*from_polar(inner, angle), (sign.start, sign.end), polar)
         self.close(opening, "This bracket is still open.")
         self.bars = outer
         return inner
@@ -286,7 +241,7 @@ class Parser:
         # A bar behind a bare number opens a new one if it can: |2|x| - 1| measures 2|x| - 1,
         # as nobody measures a number that is written out.
         inside = self.at + 2
-        if self.found[self.at + 1].kind == "number" and self.found[inside].text == "|":
+        if self.tokens[self.at + 1].kind == "number" and self.tokens[inside].text == "|":
             before = self.at, self.depth, self.bars
             self.opening_bars.add(inside)
             try:
@@ -315,287 +270,9 @@ class Parser:
             rest = self.text[self.token.start :]
             mend = self.text[: self.token.start].rstrip() + closing + (f" {rest}" if rest else "")
             raise self.fail(message, opening, mend=mend)
-        raise self._unexpected()
-
-    # Words
-
-    def word(self) -> Expression:
-        """A constant, a function with its argument, or a value."""
-        token = self.take()
-        name = token.text
-        place = (token.start, token.end)
-        if name in self.scope.values:
-            return Name(name, place)
-        if name in self.scope.functions:
-            return self.call(token)
-        if name in self.constants:
-            return Constant(self.constants[name])
-        if name in self.words or logarithm_base(name):
-            return self.applied(token)
-        if self.sees("'", "″"):
-            # Only functions have primes, so this is one that somebody has yet to define.
-            order = self.primes()
-            if not self.sees("("):
-                raise self.fail(f"After {name}′ comes an argument: {name}′(x).", token)
-            return Call(name, self.arguments(token), order, place)
-        return Name(name, place)
-
-    def call(self, token: Token) -> Expression:
-        """A function of the sheet, perhaps with primes, and its arguments."""
-        order = self.primes()
-        if not self.sees("("):
-            written = token.text + "′" * order
-            message = f"{written} is a function here: write {written}(x), or another argument."
-            end = self.found[self.at - 1].end
-            raise self.fail(message, token, f"{self.text[:end]}(x){self.text[end:]}")
-        arguments = self.arguments(token)
-        wanted = self.scope.functions[token.text]
-        if len(arguments) != wanted:
-            signature = self.scope.signatures.get(token.text, "")
-            comma = next(t for t in self.found[self.found.index(token) :] if t.text in (",", ")"))
-            mend = with_points(self.text, self.found, comma)
-            message = _wrong_count(token.text, wanted, len(arguments), signature)
-            raise self.fail(message, token, mend)
-        if order and wanted != 1:
-            raise self.fail(
-                f"Only a function of one argument has a derivative {token.text}′.", token
-            )
-        return Call(token.text, arguments, order, (token.start, token.end))
-
-    def primes(self) -> int:
-        """How many primes follow."""
-        order = 0
-        while self.sees("'", "″"):
-            token = self.take()
-            order += 2 if token.text == "″" else 1
-            if order > HIGHEST_DERIVATIVE:
-                message = f"Derivatives go up to order {HIGHEST_DERIVATIVE} here."
-                raise self.fail(message, token)
-        return order
-
-    def arguments(self, token: Token) -> tuple[Expression, ...]:
-        """What stands in the brackets after a function's name."""
-        opening = self.take()
-        outer, self.bars = self.bars, 0
-        scope = self.scope
-        if token.text in RUNNING:
-            self.scope = scope.with_values(self._running_index())
-        if self.token.kind == "end":
-            message = f"The bracket after {token.text} is still open."
-            raise self.fail(message, opening)
-        if self.sees(")"):
-            mend = f"{self.text[: opening.end]}x{self.text[self.token.start :]}"
-            message = f"{token.text} needs something between its brackets."
-            raise self.fail(message, opening, mend)
-        found = [self.expression()]
-        if token.text in RUNNING and self.sees("for"):
-            found = [self.series(token.text, found[0])]
-        while self.sees(","):
-            comma = self.take()
-            if self.sees(")", ","):
-                mend = self._without(comma)
-                raise self.fail("An argument is missing after this comma.", comma, mend)
-            found.append(self.expression())
-        self.close(opening, f"The bracket after {token.text} is still open.")
-        self.bars = outer
-        self.scope = scope
-        return tuple(found)
-
-    def _running_index(self) -> tuple[str, ...]:
-        """The index of a sum, which stands behind the term that uses it."""
-        depth = 0
-        for token, after in itertools.pairwise(self.found[self.at :]):
-            depth += {"(": 1, ")": -1}.get(token.text, 0)
-            if depth < 0:
-                break
-            if depth == 0 and token.text == "for" and after.kind == "name":
-                return (after.text,)
-        return ()
-
-    def series(self, kind: str, body: Expression) -> Expression:
-        """``for k = 1 to 10`` after the term of a sum or a product.
-
-        The index may stand in the term although it comes after it.
-        """
-        word = self.take()
-        index, equals = self.take(), self.token
-        if index.kind != "name" or not self.sees("="):
-            message = f"Write the range as “{kind}(k^2 for k = 1 to 10)”."
-            raise self.fail(message, word)
-        self.take()
-        low = self.expression()
-        if not self.sees("to"):
-            raise self.fail("The range needs an end: write for example “for k = 1 to 10”.", equals)
-        self.take()
-        return Series(kind, body, index.text, low, self.expression())
-
-    def applied(self, token: Token) -> Expression:
-        """A function of the catalogue, with a power or a base of its own, and its argument."""
-        base = logarithm_base(token.text)
-        entry = self.words["log" if base else token.text]
-        exponent = self.own_exponent()
-        if exponent == Negation(Number("1")):
-            if entry.inverse is None:
-                message = f"{token.text}⁻¹ is not defined here: write 1/{token.text}(x)."
-                raise self.fail(message, token)
-            entry, exponent = self.words[entry.inverse], None
-        given = self.arguments(token) if self.sees("(") else (self.bare_argument(token),)
-        if len(given) == 1 and isinstance(given[0], Series) and given[0].kind == token.text:
-            return given[0]
-        _check_count(entry, token, len(given))
-        if base:
-            given = (self._base(base, token), *given)
-        applied = Apply("log_base" if base else entry.name, given)
-        return applied if exponent is None else Power(applied, exponent)
-
-    def own_exponent(self) -> Expression | None:
-        """The exponent between a function's name and its argument, as in sin^2(x)."""
-        if self.token.kind == "superscript":
-            return self.superscript()
-        if not self.sees("^"):
-            return None
-        self.take()
-        if self.sees("-"):
-            self.take()
-            return Negation(self.factor())
-        return self.factor()
-
-    def bare_argument(self, token: Token) -> Expression:
-        """The factors side by side after a function's name; another function ends them."""
-        if not (self.starts_factor() or self.sees("-")):
-            message = f"{token.text} needs something to work on, such as {token.text}(x)."
-            mend = f"{self.text[: token.end]}(x){self.text[token.end :]}"
-            raise self.fail(message, token, mend)
-        if self.sees("-"):
-            self.take()
-            return Negation(self.bare_argument(token))
-        self.go_deeper()
-        argument = self.power()
-        while self.starts_factor() and not self._at_function():
-            self._refuse_two_numbers()
-            argument = Product(argument, self.power())
-        self.depth -= 1
-        return argument
-
-    # Help
-
-    def _at_function(self) -> bool:
-        name = self.token.text
-        known = name in self.words or name in self.scope.functions or logarithm_base(name)
-        return self.token.kind == "name" and bool(known) and name not in self.scope.values
-
-    def _base(self, base: str, token: Token) -> Expression:
-        if base[0].isdigit() or base[0] == ".":
-            return Number(base)
-        if base in self.constants:
-            return Constant(self.constants[base])
-        return Name(base, (token.start, token.end))
-
-    def _expect_operand(self, sign: Token) -> None:
-        if self.token.kind == "end" or self.sees(")", ",", "for", "="):
-            mend = self._without(sign)
-            raise self.fail(f"Something is missing after {_shown(sign.text)}.", sign, mend)
-
-    def _without(self, token: Token) -> str:
-        """The line without a token."""
-        rest = self.text[token.end :]
-        if rest.lstrip()[:1] in (")", ","):
-            rest = rest.lstrip()
-        return self.text[: token.start].rstrip() + rest
-
-    def _refuse_two_numbers(self) -> None:
-        before = self.found[self.at - 1]
-        if self.token.kind == "number" and before.kind == "number":
-            message = (
-                f"Two numbers stand side by side: {before.text} and {self.token.text}. "
-                "Is a sign missing between them?"
-            )
-            raise LanguageError(message, before.start, self.token.end)
-
-    def _unexpected(self) -> LanguageError:
-        token = self.token
-        if token.kind == "end":
-            return self.fail("The line ends too early.")
-        if self.sees(")"):
-            return self.fail("This bracket closes nothing.", mend=self._without(token))
-        if self.sees("]", "{", "}"):
-            return self.fail(f"“{token.text}” has no meaning here: use round brackets.")
-        if self.sees("'", "″"):
-            return self.fail("A prime stands only after the name of a function: f′(x).")
-        if self.sees(","):
-            return self._stray_comma(token)
-        if self.sees(*"*/^+-"):
-            return self.fail(f"Something is missing before {_shown(token.text)}.")
-        return self.fail(f"“{_shown(token.text)}” cannot stand here.")
-
-    def _stray_comma(self, token: Token) -> LanguageError:
-        rest = self.found[self.at + 1 :]
-        inside = any(t.text == "(" for t in self.found[: self.at])
-        if not inside and any(t.text in COMPARING and t.kind == "sign" for t in rest):
-            message = "A condition on x is written with “for”: x^2 for x < 0."
-            mend = f"{self.text[: token.start].rstrip()} for {self.text[token.end :].lstrip()}"
-            return self.fail(message, mend=mend)
-        return self.fail(NO_COMMA, mend=with_points(self.text, self.found, token))
-
-    def finish(self) -> None:
-        """Refuse whatever is left over."""
-        if self.token.kind != "end":
-            raise self._unexpected()
-
-
-def _parts(token: Token, scope: Scope) -> list[Token]:
-    if token.kind != "name":
-        return [token]
-    words = split(token.text, scope)
-    if len(words) == 1:
-        return [token]
-    found, at = [], token.start
-    for word in words:
-        found.append(Token("name", GREEK.get(word, word), at, at + len(word)))
-        at += len(word)
-    return found
-
-
-def with_points(text: str, found: list[Token], comma: Token) -> str | None:
-    """The line with points for decimal commas, where ``comma`` is one: 2,5 without a space."""
-    places = []
-    for before, sign, after in zip(found, found[1:], found[2:], strict=False):
-        touching = before.end == sign.start and sign.end == after.start
-        digits = before.text.isdigit() and after.text.isdigit()
-        if sign.text == "," and touching and digits:
-            places.append(sign)
-    if comma not in places:
-        return None
-    for sign in reversed(places):
-        text = f"{text[: sign.start]}.{text[sign.end :]}"
-    return text
-
-
-def _shown(sign: str) -> str:
-    return {"*": "×", "/": "÷", "-": "−", "<=": "≤", ">=": "≥", "!=": "≠"}.get(sign, sign)
+        raise self.unexpected()
 
 
 def _fraction(token: Token) -> Expression:
     top, bottom = FRACTIONS[token.text]
     return Quotient(Number(str(top)), Number(str(bottom)))
-
-
-def _check_count(entry: Word, token: Token, given: int) -> None:
-    most = len(entry.arguments)
-    least = most - entry.optional
-    if given < least or (given > most and not entry.many):
-        need = f"{least} or {most} arguments" if least < most else _counted(most)
-        have = "one is" if given == 1 else f"{given} are"
-        message = f"{token.text} takes {need}, but {have} given: {entry.signature}."
-        raise LanguageError(message, token.start, token.end)
-
-
-def _counted(count: int) -> str:
-    return "one argument" if count == 1 else f"{count} arguments"
-
-
-def _wrong_count(name: str, wanted: int, given: int, signature: str) -> str:
-    need = _counted(wanted)
-    have = "one is" if given == 1 else f"{given} are"
-    example = f": {signature}" if signature else ""
-    return f"{name} takes {need}, but {have} given{example}."

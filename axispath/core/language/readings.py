@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from axispath.core.language.errors import LanguageError
 from axispath.core.language.scope import Scope, split
-from axispath.core.language.tokens import GREEK, Token, tokens
+from axispath.core.language.tokens import GREEK, Token, tokenise
 
 MOST = 3
 
@@ -25,26 +25,26 @@ class Reading:
 def other_readings(text: str, scope: Scope) -> list[Reading]:
     """The doubtful places of a line, from the left, at most three."""
     try:
-        found = tokens(text)
+        tokens = tokenise(text)
     except LanguageError:
         return []
     readings = []
-    for at in range(len(found) - 1):
+    for at in range(len(tokens) - 1):
         for rule in RULES:
-            reading = rule(text, found, at, scope)
+            reading = rule(text, tokens, at, scope)
             if reading is not None:
                 readings.append(reading)
     return readings[:MOST]
 
 
-def _denominator(text: str, found: list[Token], at: int, scope: Scope) -> Reading | None:
+def _denominator(text: str, tokens: list[Token], at: int, scope: Scope) -> Reading | None:
     """1/2x is (1/2)x."""
-    if found[at].text != "/" or found[at + 1].kind != "number":
+    if tokens[at].text != "/" or tokens[at + 1].kind != "number":
         return None
-    end = _run_end(found, at + 1)
+    end = _run_end(tokens, at + 1)
     if end == at + 1:
         return None
-    first, last = found[at + 1], found[end]
+    first, last = tokens[at + 1], tokens[end]
     run = text[first.start : last.end]
     taken = (
         f"only {first.text} is below the line, and {text[first.end : last.end].strip()} beside it"
@@ -52,64 +52,64 @@ def _denominator(text: str, found: list[Token], at: int, scope: Scope) -> Readin
     return Reading(taken, _bracketed(text, first.start, last.end, run))
 
 
-def _exponent(text: str, found: list[Token], at: int, scope: Scope) -> Reading | None:
+def _exponent(text: str, tokens: list[Token], at: int, scope: Scope) -> Reading | None:
     """e^2x is (e^2)x."""
-    start = at + 2 if found[at + 1].text == "-" else at + 1
-    if found[at].text != "^" or start >= len(found) or found[start].kind != "number":
+    start = at + 2 if tokens[at + 1].text == "-" else at + 1
+    if tokens[at].text != "^" or start >= len(tokens) or tokens[start].kind != "number":
         return None
-    end = _run_end(found, start)
-    if end == start or found[start + 1].kind != "name":
+    end = _run_end(tokens, start)
+    if end == start or tokens[start + 1].kind != "name":
         return None
-    first, last = found[at + 1], found[end]
+    first, last = tokens[at + 1], tokens[end]
     run = text[first.start : last.end]
-    taken = f"only {text[first.start : found[start].end]} is raised"
+    taken = f"only {text[first.start : tokens[start].end]} is raised"
     return Reading(taken, _bracketed(text, first.start, last.end, run))
 
 
-def _fraction_exponent(text: str, found: list[Token], at: int, scope: Scope) -> Reading | None:
+def _fraction_exponent(text: str, tokens: list[Token], at: int, scope: Scope) -> Reading | None:
     """x^-1/2 is (x^-1)/2."""
-    start = at + 2 if found[at + 1].text == "-" else at + 1
-    if found[at].text != "^" or start + 2 >= len(found):
+    start = at + 2 if tokens[at + 1].text == "-" else at + 1
+    if tokens[at].text != "^" or start + 2 >= len(tokens):
         return None
-    top, sign, bottom = found[start : start + 3]
+    top, sign, bottom = tokens[start : start + 3]
     if top.kind != "number" or sign.text != "/" or bottom.kind != "number":
         return None
-    first = found[at + 1]
+    first = tokens[at + 1]
     taken = (
         f"only {text[first.start : top.end]} is raised, and the whole is divided by {bottom.text}"
     )
     return Reading(taken, _bracketed(text, first.start, bottom.end, text[first.start : bottom.end]))
 
 
-def _raised_argument(text: str, found: list[Token], at: int, scope: Scope) -> Reading | None:
+def _raised_argument(text: str, tokens: list[Token], at: int, scope: Scope) -> Reading | None:
     """sin x^2 is sin(x²)."""
-    if found[at].text not in scope.vocabulary.functions or at + 3 >= len(found):
+    if tokens[at].text not in scope.vocabulary.functions or at + 3 >= len(tokens):
         return None
-    argument, sign, exponent = found[at + 1 : at + 4]
+    argument, sign, exponent = tokens[at + 1 : at + 4]
     if argument.kind != "name" or argument.text in scope.vocabulary.functions:
         return None
     squared = argument.kind == "name" and sign.kind == "superscript"
     if not squared and not (sign.text == "^" and exponent.kind in ("number", "name")):
         return None
     last = sign if squared else exponent
-    name, raised = found[at].text, text[sign.start : last.end]
-    rest = f"({text[found[at].start : argument.end]}){raised}"
-    other = text[: found[at].start] + rest + text[last.end :]
+    name, raised = tokens[at].text, text[sign.start : last.end]
+    rest = f"({text[tokens[at].start : argument.end]}){raised}"
+    other = text[: tokens[at].start] + rest + text[last.end :]
     return Reading(f"{name} of {text[argument.start : last.end]}", other)
 
 
-def _logarithm(text: str, found: list[Token], at: int, scope: Scope) -> Reading | None:
+def _logarithm(text: str, tokens: list[Token], at: int, scope: Scope) -> Reading | None:
     """log is to base 10."""
-    token = found[at]
+    token = tokens[at]
     if token.kind != "name" or token.text != "log":
         return None
     other = f"{text[: token.start]}ln{text[token.end :]}"
     return Reading("log is the logarithm to base 10", other)
 
 
-def _letters(text: str, found: list[Token], at: int, scope: Scope) -> Reading | None:
+def _letters(text: str, tokens: list[Token], at: int, scope: Scope) -> Reading | None:
     """mx is m times x, where x is known."""
-    token = found[at]
+    token = tokens[at]
     parts = split(token.text, scope) if token.kind == "name" else []
     if len(parts) < 2 or all(scope.knows(part) or part in GREEK for part in parts):
         return None
@@ -117,9 +117,9 @@ def _letters(text: str, found: list[Token], at: int, scope: Scope) -> Reading | 
     return Reading(f"{token.text} is {joint.join(parts)}", "")
 
 
-def _index(text: str, found: list[Token], at: int, scope: Scope) -> Reading | None:
+def _index(text: str, tokens: list[Token], at: int, scope: Scope) -> Reading | None:
     """x2 is a name of its own, although x is known."""
-    token = found[at]
+    token = tokens[at]
     head = token.text.rstrip("0123456789")
     if token.kind != "name" or head == token.text or scope.knows(token.text):
         return None
@@ -130,16 +130,16 @@ def _index(text: str, found: list[Token], at: int, scope: Scope) -> Reading | No
     return Reading(f"{token.text} is one name", other)
 
 
-def _bars(text: str, found: list[Token], at: int, scope: Scope) -> Reading | None:
+def _bars(text: str, tokens: list[Token], at: int, scope: Scope) -> Reading | None:
     """In |2|x|-1| the inner bars measure x."""
-    signs = [token.text for token in found[at : at + 5]]
+    signs = [token.text for token in tokens[at : at + 5]]
     if len(signs) < 5 or (signs[0], signs[2], signs[4]) != ("|", "|", "|"):
         return None
-    if found[at + 1].kind != "number" or sum(token.text == "|" for token in found) != 4:
+    if tokens[at + 1].kind != "number" or sum(token.text == "|" for token in tokens) != 4:
         return None
-    second = found[at + 2]
+    second = tokens[at + 2]
     other = f"{text[: second.end]} * {text[second.end :].lstrip()}"
-    return Reading(f"the inner bars measure {found[at + 3].text}", other)
+    return Reading(f"the inner bars measure {tokens[at + 3].text}", other)
 
 
 RULES = (
@@ -154,11 +154,11 @@ RULES = (
 )
 
 
-def _run_end(found: list[Token], at: int) -> int:
+def _run_end(tokens: list[Token], at: int) -> int:
     """The last token of factors standing side by side, from ``at`` on."""
     end, depth = at, 0
-    for index in range(at, len(found)):
-        token = found[index]
+    for index in range(at, len(tokens)):
+        token = tokens[index]
         if token.text == "(":
             depth += 1
         elif token.text == ")":

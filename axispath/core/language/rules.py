@@ -22,6 +22,53 @@ RULES = (
         ("f(x) = x^2 - x - 3", "x^2 - x - 3", "volume(r, h) = π r^2 h", "a = 1.4"),
     ),
     Rule(
+        "Values",
+        "A line without a variable and without a name is a value: its lane gives it exactly, where "
+        "that is known, and as a decimal. It is called v_1, v_2 and so on for use elsewhere. To "
+        "draw a level line, write y = and the value.",
+        ("sin(52°)", "2π/3", "√2 + 1", "[1, 2, 5]", "y = 2"),
+    ),
+    Rule(
+        "Points",
+        "Two coordinates in brackets are a point; it takes the next capital letter, or a name of "
+        "its own. P_x and P_y are its coordinates, wherever a number can stand. Square brackets "
+        "hold a list of points; two lists of the same length make one too. A point of plain "
+        "numbers can be dragged.",
+        ("(1, 3)", "P = (2, 5)", "[(0, 1), (2, 3)]", "([1, 2, 3], [2, 4, 9])"),
+    ),
+    Rule(
+        "Curves with a parameter",
+        "Two coordinates in which a letter runs are a curve: t, θ, φ, s, u or τ by itself where "
+        "nothing else is called so, any letter that stands in brackets after the name or that the "
+        "range is about. Without a range the sheet chooses one and says why. C(2) is a point of "
+        "the curve, C_x(2) and C_y(2) are its coordinates.",
+        (
+            "C(t) = (sin 5t, cos 4t) for 0 <= t <= 2π",
+            "(cos 5t, sin 3t)",
+            "(v, v^2) for -2 <= v <= 2",
+        ),
+    ),
+    Rule(
+        "Polar curves",
+        "r in terms of an angle is a curve about the pole, the point (0, 0): r(θ) = …, or r = … "
+        "with θ (or theta) in it or a range of θ. Where r is negative the point lies on the other "
+        "side of the pole, and the curve is drawn paler. A semicolon makes polar coordinates of a "
+        "point: the distance from the pole, then the angle.",
+        ("r = 1 + 2 cos(3θ)", "r(theta) = theta/3", "r = 2 for 0 <= θ <= π", "(4; 3π/2)"),
+    ),
+    Rule(
+        "Two points",
+        "distance, slope and midpoint take two points, by their names or in brackets; line is the "
+        "function whose graph is the line through them. A sheet may use these words for "
+        "something else.",
+        (
+            "distance((0, 0), (3, 4))",
+            "slope((0, 1), (4, 3))",
+            "midpoint((0, 1), (4, 3))",
+            "line((0, 1), (4, 3))",
+        ),
+    ),
+    Rule(
         "Products without a sign",
         "Things side by side are multiplied, just as with a sign between them, and from left to "
         "right: 6/2(1+2) is 9, and 1/2x is half of x. Known names may touch, as in xsin x; a "
@@ -134,6 +181,30 @@ HOW_TO = (
         "click on a landmark or on a row of the table goes there. “Hold” keeps a reading, and the "
         "next one is compared with it: differences and the slope between. Tangent and area are "
         "drawn at the readings; an area says whether it is proven.",
+    ),
+    (
+        "Draw a figure with a parameter",
+        "Type its two coordinates, such as (cos 5t, sin 3t). The strip runs along the parameter: "
+        "drag the brackets or type the ends, and drag the point or press play to let it move. The "
+        "lane says whether the figure is closed; where it would close further on, one button draws "
+        "it to there. Landmarks are listed with their parameters, with length and area.",
+    ),
+    (
+        "Draw in polar coordinates",
+        "Type r = and a formula in θ. A polar grid and equal scale come with the first one, and "
+        "can be chosen in the View card. With the polar grid, points show their distance and angle "
+        "as well, the angle from 0 to a full turn or from −½ to ½ of one.",
+    ),
+    (
+        "Let a point move along a curve",
+        "P = C(a) with a slider a is a point that moves with the slider; the point on the curve "
+        "itself moves with the strip of its lane. Under the three dots the trail is chosen that "
+        "it leaves, and the step and speed of its play.",
+    ),
+    (
+        "Tabulate a curve",
+        "On the page Values choose its parameter for “of”: the rows run over its range, with x and "
+        "y as columns, and r for a polar curve. A click on a row puts the moving point there.",
     ),
     (
         "Change how things look",

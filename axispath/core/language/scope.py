@@ -17,12 +17,16 @@ class Scope:
     functions: Mapping[str, int] = field(default_factory=dict)
     values: frozenset[str] = frozenset()
     signatures: Mapping[str, str] = field(default_factory=dict)  # how calls look, for messages
+    points: frozenset[str] = frozenset()  # their coordinates are among the values
+    curves: frozenset[str] = frozenset()  # their coordinates are among the functions
 
     def knows(self, word: str) -> bool:
         """Whether a word stands for something by itself."""
         return (
             word in self.functions
             or word in self.values
+            or word in self.points
+            or word in self.curves
             or word in self.vocabulary.functions
             or word in self.vocabulary.constants
             or logarithm_base(word) is not None
@@ -32,7 +36,8 @@ class Scope:
         """This scope with ``names`` as values, hiding functions of the same name."""
         functions = {name: count for name, count in self.functions.items() if name not in names}
         values = self.values | frozenset(names)
-        return Scope(self.vocabulary, functions, values, self.signatures)
+        points, curves = self.points - frozenset(names), self.curves - frozenset(names)
+        return Scope(self.vocabulary, functions, values, self.signatures, points, curves)
 
 
 def logarithm_base(word: str) -> str | None:

@@ -2,23 +2,43 @@
 
 from __future__ import annotations
 
-import itertools
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
+from typing import Literal
 
+from axispath.core.language.domain import read_domain
 from axispath.core.language.errors import LanguageError, mended
-from axispath.core.language.parser import Parser
+from axispath.core.language.formula import (
+    end_at,
+    keyword_at,
+    read_formula,
+    read_whole,
+    refuse_pairs,
+)
+from axispath.core.language.points import GIVING_POINTS
+from axispath.core.language.running import (
+    ANGLES,
+    POINT,
+    USUAL,
+    is_radius,
+    letter_of_range,
+    unknown_letter,
+)
 from axispath.core.language.scope import Scope
-from axispath.core.language.tokens import Token, outside_brackets, tokens
+from axispath.core.language.tokens import Token, outside_brackets, tokenise
 from axispath.core.language.tree import (
-    Domain,
     Expression,
     FunctionStatement,
+    ListOf,
     Name,
+    Pair,
     Statement,
     ValueStatement,
+    coordinates,
     free_names,
 )
 from axispath.core.language.vocabulary import Vocabulary
+
+NOT_X = "x is the variable of the axis: call the parameter t."
 
 
 @dataclass(frozen=True, slots=True)
@@ -28,79 +48,257 @@ class Heading:
     name: str | None
     parameters: tuple[str, ...] | None
     place: tuple[int, int] = (0, 0)
+    point: bool = False  # what it defines looks like a point, or a list of points
+    call: str = ""  # the name whose call is all that stands on the right
 
 
 def heading(text: str, vocabulary: Vocabulary) -> Heading:
     """The left side of a line. Needs no knowledge of the rest of the sheet."""
-    return _heading(text, tokens(text), vocabulary)[0]
+    tokens = tokenise(text)
+    head, body_at = _heading(text, tokens, vocabulary)
+    body = _without_range(tokens[body_at:])
+    return replace(head, point=_looks_like_point(body), call=_only_call(body))
 
 
-def parse_statement(text: str, scope: Scope) -> Statement:
-    """Read one line of a sheet. Raises LanguageError, with a mend only where that is read."""
-    return mended(text, lambda line: _statement(line, scope))
+def _without_range(tokens: list[Token]) -> list[Token]:
+    at = keyword_at(tokens, "for")
+    return tokens if at is None else [*tokens[:at], end_at(tokens[at])]
 
 
-def _statement(text: str, scope: Scope) -> Statement:
-    found = tokens(text)
-    if len(found) == 1:
+def _looks_like_point(tokens: list[Token]) -> bool:
+    signs = _signs(tokens)
+    if signs[:2] == ["[", "("]:
+        return True
+    if signs[:2] == ["name", "("] and tokens[0].text in GIVING_POINTS:
+        signs = signs[1:]
+    return _brackets(signs) == 1
+
+
+def _only_call(tokens: list[Token]) -> str:
+    """The name in ``C(…)``, where that is all."""
+    signs = _signs(tokens)
+    return tokens[0].text if signs[:1] == ["name"] and _brackets(signs[1:]) == 0 else ""
+
+
+def _signs(tokens: list[Token]) -> list[str]:
+    return [token.text if token.kind == "sign" else token.kind for token in tokens]
+
+
+def _brackets(signs: list[str]) -> int | None:
+    """How many commas there are in brackets that hold everything; None where they do not."""
+    if signs[:1] != ["("]:
+        return None
+    depth, commas = 0, 0
+    for k, sign in enumerate(signs):
+        depth += (sign in ("(", "[")) - (sign in (")", "]"))
+        commas += sign in (",", ";") and depth == 1
+        if depth == 0:
+            return commas if signs[k + 1 :] == ["end"] else None
+    return None
+
+
+def parse_statement(text: str, scope: Scope, runs: str | None = None) -> Statement:
+    """Read one line of a sheet. Raises LanguageError, with a mend only where that is read.
+
+    ``runs`` is the letter along a curve that names none, POINT or empty where none runs; None
+    leaves that to the names of the sheet.
+    """
+    return mended(text, lambda line: _statement(line, scope, runs))
+
+
+def _statement(text: str, scope: Scope, runs: str | None) -> Statement:
+    tokens = tokenise(text)
+    if len(tokens) == 1:
         raise LanguageError("There is nothing here yet. Type a formula, such as x^2 - 3.")
-    head, body_at = _heading(text, found, scope.vocabulary)
-    body = found[body_at:]
-    domain_at = _keyword(body, "for")
-    formula = body if domain_at is None else [*body[:domain_at], _end(body[domain_at])]
+    head, body_at = _heading(text, tokens, scope.vocabulary)
+    body = tokens[body_at:]
+    domain_at = keyword_at(body, "for")
+    formula = _without_range(body)
     if len(formula) == 1:
-        place = found[max(body_at - 1, 0)]
+        place = tokens[max(body_at - 1, 0)]
         defined = text[: place.end].strip() if body_at else "f(x) ="
         message = f"The formula is missing: write for example {defined} x^2."
         if head.parameters is None and head.name:
             message = f"The number is missing: write for example {defined} 2."
         raise LanguageError(message, place.start, place.end)
+    letter = _running(text, head, body, formula, scope, runs)
     parameters = ("x",) if head.parameters is None and head.name is None else head.parameters
+    if letter:
+        parameters = (letter,)
     inner = scope.with_values(parameters or ())
-    expression = _whole(text, formula, inner)
+    expression = read_formula(text, formula, inner)
+    if isinstance(expression, Pair) and (letter or head.parameters):
+        return _curve(text, head, expression, tokens, body, parameters or (), scope)
+    if coordinates(expression) is not None:
+        return _point(text, head, expression, body, domain_at)
+    refuse_pairs(text, tokens, expression)
     if parameters is None:
         assert head.name is not None
         return _value(text, head, expression, body, domain_at)
     domain = None
     if domain_at is not None:
-        domain = _domain(text, body[domain_at:], parameters, scope)
-    return FunctionStatement(head.name, parameters, expression, domain, formula[-1].start)
+        domain = read_domain(text, body[domain_at:], parameters, scope)
+    polar = bool(letter) or (is_radius(head.name) and parameters[0] in ANGLES)
+    name = None if letter else head.name
+    end = formula[-1].start
+    return FunctionStatement(name, parameters, expression, domain, end, polar)
+
+
+def _running(
+    text: str,
+    head: Heading,
+    body: list[Token],
+    formula: list[Token],
+    scope: Scope,
+    runs: str | None,
+) -> str:
+    """The letter that runs along a curve whose heading names none; empty for other lines."""
+    pair = _looks_like_point(formula) and _signs(formula)[0] == "("
+    if head.parameters is not None or not (pair or is_radius(head.name)):
+        return ""
+    ranged = letter_of_range(body)
+    if ranged == "x":
+        at = next((token for token in formula if token.text == "x"), None)
+        if at is None:
+            return ""
+        raise LanguageError(NOT_X, at.start, at.end)
+    if ranged is not None:
+        return ranged
+    if runs is not None:
+        return "" if runs == POINT else runs
+    unknown = unknown_letter(read_formula(text, formula, scope), scope, USUAL if pair else ANGLES)
+    # Beside another polar curve, r = 1 is a circle.
+    return unknown or ("" if pair or head.name not in scope.functions else ANGLES[0])
+
+
+def _curve(
+    text: str,
+    head: Heading,
+    pair: Pair,
+    tokens: list[Token],
+    body: list[Token],
+    parameters: tuple[str, ...],
+    scope: Scope,
+) -> FunctionStatement:
+    """A line with two coordinates and a parameter that runs."""
+    if len(parameters) != 1:
+        raise LanguageError("A curve has one parameter, such as C(t) = (t, t^2).", *head.place)
+    for coordinate in (pair.first, pair.second):
+        refuse_pairs(text, tokens, coordinate)
+    if parameters[0] == "x":
+        raise LanguageError(NOT_X, *head.place)
+    domain_at = keyword_at(body, "for")
+    domain = read_domain(text, body[domain_at:], parameters, scope) if domain_at else None
+    end = _without_range(body)[-1].start
+    return FunctionStatement(head.name, parameters, pair, domain, end)
+
+
+@dataclass(frozen=True, slots=True)
+class Read:
+    """A line as it is read for the first time.
+
+    ``value`` where it names nothing and is a value, ``runs`` the letter along a curve that names
+    none.
+    """
+
+    statement: Statement
+    value: bool = False
+    runs: str = ""
+
+    @property
+    def named(self) -> Named:
+        """How such a line is called where it names nothing."""
+        return naming(self.statement, self.value)
+
+
+Named = Literal["function", "value", "point", "radius"]
+
+
+def naming(statement: Statement | None, value: bool) -> Named:
+    """How a line is called where it names nothing itself."""
+    if isinstance(statement, FunctionStatement) and statement.polar:
+        return "radius"
+    if statement is not None and coordinates(statement.body) is not None:
+        return "point"
+    return "value" if value else "function"
+
+
+def read_line(text: str, scope: Scope) -> Read:
+    """Read a line that was just typed: without a name and a variable it is a value.
+
+    Raises LanguageError. What is a value stays one, whatever is defined later: see ``as_value``.
+    """
+    statement = parse_statement(text, scope)
+    head = heading(text, scope.vocabulary)
+    if isinstance(statement, FunctionStatement) and statement.curve:
+        return Read(statement, runs="" if head.parameters else statement.parameters[0])
+    if not isinstance(statement, FunctionStatement) or statement.name or statement.domain:
+        return Read(statement)
+    if head.place != (0, 0):  # y = …, a level line
+        return Read(statement)
+    if any(node.name == "x" for node in free_names(statement.body)):
+        return Read(statement)
+    return Read(ValueStatement(None, statement.body), True)
+
+
+def as_value(statement: Statement) -> Statement:
+    """A line that was read as a value. Raises LanguageError where it uses the variable by now."""
+    if not isinstance(statement, FunctionStatement) or statement.name:
+        return statement
+    if any(node.name == "x" for node in free_names(statement.body)):
+        raise LanguageError("This was a value, but its formula uses x now: edit it.", 0, 0)
+    return ValueStatement(None, statement.body)
 
 
 def parse_expression(text: str, scope: Scope) -> Expression:
     """Read an expression that stands alone, such as a view limit. Raises LanguageError."""
 
     def read(line: str) -> Expression:
-        found = tokens(line)
-        if len(found) == 1:
+        tokens = tokenise(line)
+        if len(tokens) == 1:
             raise LanguageError("A number or a formula is needed here.")
-        return _whole(line, found, scope)
+        return read_whole(line, tokens, scope)
 
     return mended(text, read)
 
 
-def _whole(text: str, found: list[Token], scope: Scope) -> Expression:
-    parser = Parser(text, found, scope)
-    expression = parser.whole()
-    if parser.sees("<", ">", "<=", ">=", "!="):
-        raise parser.fail("Inequalities cannot be drawn here yet.")
-    parser.finish()
-    return expression
+def _point(
+    text: str, head: Heading, body: Expression, tokens: list[Token], domain_at: int | None
+) -> ValueStatement:
+    """A line that is a point, or a list of points."""
+    parts = body.items if isinstance(body, ListOf) else (body,)
+    for part in parts:
+        if not isinstance(part, Pair):
+            raise LanguageError("In a list of points every entry is a point.", 0, len(text))
+        for coordinate in (part.first, part.second):
+            refuse_pairs(text, tokens, coordinate)
+    if domain_at is not None:
+        token = tokens[domain_at]
+        raise LanguageError("A point has no domain.", token.start, token.end)
+    if head.parameters:
+        raise LanguageError("A curve is one pair of coordinates, not a list.", *head.place)
+    at = next((n.place for n in free_names(body) if n.name == "x"), None)
+    if at is not None:
+        message = "x is the variable of the axis: for a curve call the parameter t."
+        raise LanguageError(message, *at)
+    if head.place != (0, 0) and head.name is None:
+        raise LanguageError("A point has a name of its own, such as P = (1, 2).", *head.place)
+    return ValueStatement(head.name, body)
 
 
-def _heading(text: str, found: list[Token], vocabulary: Vocabulary) -> tuple[Heading, int]:
+def _heading(text: str, tokens: list[Token], vocabulary: Vocabulary) -> tuple[Heading, int]:
     """The heading, and the index of the first token of the body."""
-    equals = _defining_signs(found)
+    equals = _defining_signs(tokens)
     if not equals:
         return Heading(None, None), 0
     if len(equals) > 1:
-        token = found[equals[1]]
+        token = tokens[equals[1]]
         raise LanguageError("A line can have one equals sign only.", token.start, token.end)
-    sign = found[equals[0]]
+    sign = tokens[equals[0]]
     if sign.text == "==":
         mend = text[: sign.start] + "=" + text[sign.end :]
         raise LanguageError("Write a single equals sign.", sign.start, sign.end, mend)
-    left = found[: equals[0]]
+    left = tokens[: equals[0]]
     shape = [token.text if token.kind == "sign" else token.kind for token in left]
     place = (left[0].start, left[-1].end) if left else (sign.start, sign.end)
     if shape == ["name"]:
@@ -118,10 +316,10 @@ def _heading(text: str, found: list[Token], vocabulary: Vocabulary) -> tuple[Hea
     )
 
 
-def _defining_signs(found: list[Token]) -> list[int]:
+def _defining_signs(tokens: list[Token]) -> list[int]:
     """Equals signs outside brackets and before any condition."""
     places = []
-    for index, token in outside_brackets(found):
+    for index, token in outside_brackets(tokens):
         if token.kind == "keyword" and token.text == "if":
             break
         if token.text in ("=", "=="):
@@ -164,121 +362,3 @@ def _value(
         message = f"{name} is written as a number, but its formula uses x."
         raise LanguageError(message, *head.place, mend=mend)
     return ValueStatement(name, expression)
-
-
-def _domain(text: str, found: list[Token], parameters: tuple[str, ...], scope: Scope) -> Domain:
-    word, rest = found[0], found[1:]
-    again = _keyword(rest, "for")
-    if again is not None:
-        token = rest[again]
-        mend = _one_domain(text, [*rest[:again], _end(token)], rest[again:], parameters, scope)
-        raise LanguageError("A line can have one domain only.", token.start, token.end, mend)
-    if len(parameters) != 1:
-        message = "Only a function of one argument can have a domain."
-        raise LanguageError(message, word.start, word.end)
-    if len(rest) == 1:
-        message = f"The domain is missing: write for example “for 0 <= {parameters[0]} <= 5”."
-        raise LanguageError(message, word.start, word.end)
-    if len(rest) > 2 and rest[1].text == "in" and rest[1].kind == "keyword":
-        return _bracket_domain(text, rest, parameters[0], scope)
-    return _chain_domain(text, rest, parameters[0], scope)
-
-
-def _one_domain(
-    text: str, first: list[Token], second: list[Token], parameters: tuple[str, ...], scope: Scope
-) -> str:
-    """The line with one domain out of two: both limits where each gives one, else the first."""
-    kept = text[: second[0].start].rstrip()
-    try:
-        one = _chain_domain(text, first, parameters[0], scope)
-        other = _chain_domain(text, second[1:], parameters[0], scope)
-    except LanguageError:
-        return kept
-    if one.low is not None and one.high is None and other.low is None:
-        lower, upper = first, second[1:]
-    elif one.low is None and one.high is not None and other.high is None:
-        lower, upper = second[1:], first
-    else:
-        return kept
-    sides = [_limit(text, part, parameters[0]) for part in (lower, upper)]
-    (start, closed), (stop, shut) = sides
-    signs = ["<=" if at_end else "<" for at_end in (closed, shut)]
-    chain = f"{start} {signs[0]} {parameters[0]} {signs[1]} {stop}"
-    return f"{text[: first[0].start].rstrip()} {chain}"
-
-
-def _limit(text: str, found: list[Token], variable: str) -> tuple[str, bool]:
-    """The text of the limit in ``x > 2`` or ``2 < x``, and whether it is included."""
-    at = next(i for i, token in enumerate(found) if token.text in ("<", "<=", ">", ">="))
-    part = found[:at] if found[at + 1].text == variable else found[at + 1 : -1]
-    return text[part[0].start : part[-1].end], found[at].text.endswith("=")
-
-
-def _bracket_domain(text: str, found: list[Token], variable: str, scope: Scope) -> Domain:
-    """``x in [-4, 2)``."""
-    _expect_variable(found[0], variable)
-    opening, closing = found[2], found[-2]
-    commas = [index for index, token in enumerate(found) if token.text == ","]
-    if opening.text not in "([" or closing.text not in ")]" or len(commas) != 1:
-        message = f"Write the interval as “{variable} in [0, 5]”, with ( or ) for an open end."
-        raise LanguageError(message, found[1].start, found[-1].end)
-    low = _end_value(text, found[3 : commas[0]], found[commas[0]], scope)
-    high = _end_value(text, found[commas[0] + 1 : -2], closing, scope)
-    low_closed, high_closed = opening.text == "[", closing.text == "]"
-    return Domain(
-        variable, low, high, low_closed and low is not None, high_closed and high is not None
-    )
-
-
-def _chain_domain(text: str, found: list[Token], variable: str, scope: Scope) -> Domain:
-    """``-4 <= x < 2``, ``x >= 0`` or ``0 < x``, in either direction."""
-    signs = [index for index, token in enumerate(found) if token.text in ("<", "<=", ">", ">=")]
-    example = f"Write the domain as “for 0 <= {variable} <= 5” or “for {variable} >= 0”."
-    if not 1 <= len(signs) <= 2:
-        raise LanguageError(example, found[0].start, found[-1].end)
-    bounds = [-1, *signs, len(found) - 1]
-    pieces = [found[a + 1 : b] for a, b in itertools.pairwise(bounds)]
-    middle = [i for i, part in enumerate(pieces) if len(part) == 1 and part[0].text == variable]
-    if len(middle) != 1 or (len(signs) == 2 and middle[0] != 1):
-        raise LanguageError(example, found[0].start, found[-1].end)
-    low = high = None
-    low_closed = high_closed = False
-    for index, at in enumerate(signs):
-        sign = found[at].text
-        before = index < middle[0]
-        part = pieces[index] if before else pieces[index + 1]
-        value = _end_value(text, part, found[at], scope)
-        is_low = before == sign.startswith("<")
-        if (low if is_low else high) is not None:
-            raise LanguageError(example, found[0].start, found[-1].end)
-        closed = sign.endswith("=") and value is not None
-        if is_low:
-            low, low_closed = value, closed
-        else:
-            high, high_closed = value, closed
-    return Domain(variable, low, high, low_closed, high_closed)
-
-
-def _end_value(text: str, part: list[Token], near: Token, scope: Scope) -> Expression | None:
-    """An end of a domain; None for infinity."""
-    if not part:
-        raise LanguageError("An end of the domain is missing.", near.start, near.end)
-    if [token.text for token in part] in (["∞"], ["-", "∞"], ["+", "∞"]):
-        return None
-    return _whole(text, [*part, _end(near if near.start >= part[-1].end else part[-1])], scope)
-
-
-def _expect_variable(token: Token, variable: str) -> None:
-    if token.text != variable:
-        message = f"The domain is about {variable}, the argument of the function."
-        raise LanguageError(message, token.start, token.end)
-
-
-def _keyword(found: list[Token], word: str) -> int | None:
-    """The first such word outside brackets."""
-    words = ((i, t) for i, t in outside_brackets(found) if t.kind == "keyword")
-    return next((index for index, token in words if token.text == word), None)
-
-
-def _end(token: Token) -> Token:
-    return Token("end", "", token.start, token.start)

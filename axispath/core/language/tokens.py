@@ -88,7 +88,7 @@ class Token:
     end: int
 
 
-def tokens(text: str) -> list[Token]:
+def tokenise(text: str) -> list[Token]:
     """Split a line; the last token is of kind ``end``."""
     if len(text) > MAX_LENGTH:
         raise LanguageError(

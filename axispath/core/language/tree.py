@@ -120,6 +120,19 @@ class ListOf:
 
 
 @dataclass(frozen=True, slots=True)
+class Pair:
+    """Two coordinates in round brackets: a point of the plane, the whole of a line or in a list.
+
+    ``polar`` is the distance from the pole and the angle where it was written by these.
+    """
+
+    first: Expression
+    second: Expression
+    place: Place = field(default=(0, 0), compare=False)
+    polar: tuple[Expression, Expression] | None = None
+
+
+@dataclass(frozen=True, slots=True)
 class Series:
     """A sum or a product of ``body`` for whole values of ``index`` from ``low`` to ``high``."""
 
@@ -143,6 +156,7 @@ Expression = (
     | Call
     | Cases
     | ListOf
+    | Pair
     | Series
 )
 
@@ -162,7 +176,8 @@ class Domain:
 class FunctionStatement:
     """``name(parameters) = body``; ``name`` is None for a bare expression in x.
 
-    ``body_end`` is the offset where the text of the body ends and a domain may follow.
+    ``body_end`` is the offset where the text of the body ends and a domain may follow. A body that
+    is a pair makes it a curve; ``polar`` ones are r in terms of an angle.
     """
 
     name: str | None
@@ -170,14 +185,35 @@ class FunctionStatement:
     body: Expression
     domain: Domain | None
     body_end: int = field(default=0, compare=False)
+    polar: bool = False
+
+    @property
+    def curve(self) -> bool:
+        """Whether a parameter runs along it, in place of x."""
+        return self.polar or isinstance(self.body, Pair)
 
 
 @dataclass(frozen=True, slots=True)
 class ValueStatement:
-    """``name = body``, a number."""
+    """``name = body``, a number or a list; ``name`` is None for a bare expression without x."""
 
-    name: str
+    name: str | None
     body: Expression
+
+    @property
+    def parameters(self) -> tuple[str, ...]:
+        """A value has none."""
+        return ()
+
+    @property
+    def domain(self) -> None:
+        """Nor has it a domain."""
+        return None
+
+    @property
+    def curve(self) -> bool:
+        """Nor is it a curve."""
+        return False
 
 
 Statement = FunctionStatement | ValueStatement
@@ -198,6 +234,8 @@ def children(node: Expression) -> tuple[Expression, ...]:
             return arguments
         case ListOf(items):
             return items
+        case Pair(first, second):
+            return (first, second)
         case Series(_, body, _, low, high):
             return (body, low, high)
         case Cases(values, conditions, otherwise):
@@ -226,6 +264,17 @@ def walk(node: Expression) -> Iterator[Expression]:
         current = pending.pop()
         yield current
         pending.extend(reversed(children(current)))
+
+
+def coordinates(node: Expression) -> tuple[Expression, Expression] | None:
+    """The two coordinates of a point, or of a list of points as two lists; None for others."""
+    if isinstance(node, Pair):
+        return node.first, node.second
+    if isinstance(node, ListOf) and node.items and isinstance(node.items[0], Pair):
+        points = [item for item in node.items if isinstance(item, Pair)]
+        firsts, seconds = (p.first for p in points), (p.second for p in points)
+        return ListOf(tuple(firsts)), ListOf(tuple(seconds))
+    return None
 
 
 def literal(node: Expression) -> Fraction | None:

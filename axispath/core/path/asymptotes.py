@@ -12,10 +12,11 @@ from axispath.core.arithmetic.program import Program, Step, TooLarge, folded_in
 from axispath.core.arithmetic.rationals import folded
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.catalogue.balls import OutsideDomain
+from axispath.core.path.cuts import BITS
 from axispath.core.path.find import find_zeros
-from axispath.core.path.germ import Germ, NoGerm
-from axispath.core.path.pieces import BITS
+from axispath.core.path.germ import Germ
 from axispath.core.path.prepared import prepared
+from axispath.core.path.series import NoGerm
 from axispath.core.path.tail import WIDTHS, germ_at_zero
 
 FAR = 1e6

@@ -6,11 +6,12 @@ from flint import arb
 
 from axispath.core import catalogue
 from axispath.core.arithmetic.balls import operation, precision
+from axispath.core.arithmetic.program import Step
 from axispath.core.catalogue.balls import NAN, OutsideDomain
-from axispath.core.path.pieces import BITS, HOLDS, Cut, Cutter
-
-# Guards at whose zeros a function has no value, rather than the value of a whole argument.
-_NOWHERE = ("tan", "sec", "csc", "cot", "gamma", "digamma", "polygamma")
+from axispath.core.catalogue.parts import AtGuard
+from axispath.core.path.cuts import BITS, Cut
+from axispath.core.path.decisions import HOLDS
+from axispath.core.path.pieces import Cutter
 
 
 def value_at(cutter: Cutter, cut: Cut) -> arb | None:
@@ -104,7 +105,7 @@ class _Point:
                     found: arb = operation(step, self.cutter.unit)(*given)
                     if found.is_finite():
                         return found
-                if step.detail in _NOWHERE:
+                if _is_nowhere(step):
                     raise OutsideDomain
                 given = [_snapped(x) for x in given]
         value: arb = operation(step, self.cutter.unit)(*given)
@@ -115,3 +116,9 @@ def _snapped(x: arb) -> arb:
     """The whole number that an argument is known to be."""
     whole = x.unique_fmpz()
     return x if whole is None else arb(whole)
+
+
+def _is_nowhere(step: Step) -> bool:
+    """Whether a step has no value at the zeros of its guards, not that of a whole number."""
+    entry = catalogue.ENTRIES.get(step.detail) if step.operation == "apply" else None
+    return entry is not None and entry.at_guard is AtGuard.NOWHERE

@@ -7,13 +7,16 @@ from dataclasses import dataclass, replace
 
 from flint import arb
 
+from axispath.core import catalogue
 from axispath.core.arithmetic.balls import nearest, precision
 from axispath.core.arithmetic.program import Step
 from axispath.core.arithmetic.rationals import ZERO, Exact, exact_registers
 from axispath.core.catalogue.balls import OutsideDomain
+from axispath.core.catalogue.parts import AtGuard
 from axispath.core.path.at_point import value_at
 from axispath.core.path.cells import at_cut
-from axispath.core.path.germ import Germ, NoGerm
+from axispath.core.path.cuts import BITS, Cut, Piece
+from axispath.core.path.germ import Germ
 from axispath.core.path.landmark import (
     Cell,
     Certainty,
@@ -25,13 +28,9 @@ from axispath.core.path.landmark import (
     Span,
     Stretch,
 )
-from axispath.core.path.pieces import BITS, TAILS, Cut, Cutter, Piece
+from axispath.core.path.pieces import TAILS, Cutter
+from axispath.core.path.series import NoGerm
 from axispath.core.path.specialise import specialised
-
-# Steps that can make a function jump; at the others it goes on without a gap, if it goes on.
-_JUMPING = ("sign", "floor", "arctan2")
-# Those that keep a value where a guard of theirs is 0.
-_GOING_ON = ("abs", "min", "max", "median", "sqrt", "cbrt", "root", "arcsin", "arccos")
 
 
 @dataclass(frozen=True)
@@ -191,7 +190,7 @@ class Classifier:
             step = self.cutter.plan.steps[index]
             if known.isdisjoint(guards):
                 continue
-            if step.operation == "choose" or step.detail in _JUMPING:
+            if step.operation == "choose" or _at_guard(step) is AtGuard.JUMPS:
                 return True
             # A guard that only may be 0: where it is, such a step has no value at all.
             if not cut.maybe.isdisjoint(guards) and not _goes_on(step):
@@ -270,7 +269,12 @@ def _goes_on(step: Step) -> bool:
     """Whether a step keeps its value where a guard of it is 0."""
     if step.operation == "root power":
         return bool(step.detail > 0)
-    return step.operation == "apply" and step.detail in _GOING_ON
+    return _at_guard(step) is AtGuard.GOES_ON
+
+
+def _at_guard(step: Step) -> AtGuard:
+    entry = catalogue.ENTRIES.get(step.detail) if step.operation == "apply" else None
+    return entry.at_guard if entry is not None else AtGuard.UNKNOWN
 
 
 def _same(a: arb | None, b: arb | None, exact: tuple[Exact | None, Exact | None]) -> bool:

@@ -9,8 +9,9 @@ from flint import arb
 
 from axispath.core.arithmetic.balls import precision
 from axispath.core.catalogue.balls import OutsideDomain
+from axispath.core.path.cuts import Cut, Found, Piece
 from axispath.core.path.landmark import Cell, Open, Reason
-from axispath.core.path.pieces import Cut, Cutter, Found, Piece
+from axispath.core.path.pieces import Cutter
 from axispath.core.path.root import Root
 from axispath.core.path.tower import LADDER, sign
 

@@ -8,7 +8,7 @@ from dataclasses import dataclass, replace
 from axispath.core.arithmetic.patience import Patience
 from axispath.core.path.framing import settled
 from axispath.core.sheet.document import Document
-from axispath.core.sheet.edits import Edit, Slide, apply, describe
+from axispath.core.sheet.edits import Edit, Slide
 
 
 @dataclass(frozen=True, slots=True)
@@ -29,8 +29,8 @@ def edited(document: Document, edits: Sequence[Edit], patience: Patience | None)
     steps = []
     before = document
     for edit in edits:
-        label = describe(document, edit)
-        after = apply(document, edit)
+        label = edit.words(document)
+        after = edit.applied(document)
         if after != document:
             document = after
             steps.append(Step(label, document, isinstance(edit, Slide)))

@@ -86,7 +86,7 @@ def _form(
     sympy: Any, plan: Program, unit: AngleUnit, x: Any, rules: dict[Program, Any], mark: Wanted
 ) -> Form:
     if mark.exact is not None:
-        near = iter([_number(sympy, mark.exact)])
+        near = iter([exact_number(sympy, mark.exact)])
     else:
         near = candidates(sympy, mark.x, unit)
     for candidate in near:
@@ -101,14 +101,14 @@ def _form(
             try:
                 value = sympy.simplify(exact_form(plan, unit, candidate))
                 if abs(float(value) - mark.y) <= 1e-9 * (1 + abs(mark.y)):
-                    y = _told_in(sympy, value, unit)
+                    y = told_in(sympy, value, unit)
             except (NotExact, TypeError, ValueError, ArithmeticError):
                 y = ""
-        return Form(_told_in(sympy, candidate, unit), y)
+        return Form(told_in(sympy, candidate, unit), y)
     return Form()
 
 
-def _told_in(sympy: Any, value: Any, unit: AngleUnit) -> str:
+def told_in(sympy: Any, value: Any, unit: AngleUnit) -> str:
     """An exact number as text; in degrees an arcsine is meant in degrees."""
     if unit is AngleUnit.DEGREE and value.has(sympy.asin, sympy.acos, sympy.atan):
         turned = sympy.expand(value * sympy.pi / 180)
@@ -117,7 +117,8 @@ def _told_in(sympy: Any, value: Any, unit: AngleUnit) -> str:
     return told(sympy, value)
 
 
-def _number(sympy: Any, exact: Exact) -> Any:
+def exact_number(sympy: Any, exact: Exact) -> Any:
+    """a + bπ for SymPy."""
     parts = [sympy.Rational(part.numerator, part.denominator) for part in exact]
     return parts[0] + parts[1] * sympy.pi
 
@@ -248,6 +249,20 @@ def _angles(sympy: Any, x: float) -> Iterator[Any]:
 def _fraction(sympy: Any, x: float, largest: int) -> Any:
     near = Fraction(x).limit_denominator(largest)
     return sympy.Rational(near.numerator, near.denominator)
+
+
+def exact_value(plan: Program, unit: AngleUnit) -> str:
+    """A constant in exact form as text; empty where none is found, or the decimal is exact."""
+    import sympy
+
+    try:
+        value = sympy.simplify(exact_form(plan, unit))
+        near = float_value(plan, unit)
+        if abs(float(value) - near) > 1e-9 * (1 + abs(near)):
+            return ""
+        return told_in(sympy, value, unit)
+    except (NotExact, TypeError, ValueError, ArithmeticError):
+        return ""
 
 
 def asymptotes(plan: Program, unit: AngleUnit) -> tuple[str, ...]:

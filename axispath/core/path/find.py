@@ -20,6 +20,8 @@ from axispath.core.path.at_point import value_at
 from axispath.core.path.breaks import AtCut, Classifier
 from axispath.core.path.budget import EVALUATIONS, Budget
 from axispath.core.path.cells import stretches
+from axispath.core.path.cuts import BITS, MIDDLE, Cut, Found, Piece
+from axispath.core.path.edges import edge
 from axispath.core.path.isolate import MAX_ROOTS, merged_open
 from axispath.core.path.landmark import (
     BREAKS,
@@ -35,12 +37,13 @@ from axispath.core.path.landmark import (
     Stretch,
     Undefined,
 )
-from axispath.core.path.pieces import BITS, MIDDLE, Cut, Cutter, Found, Piece, edge
+from axispath.core.path.pieces import Cutter
 from axispath.core.path.prepared import prepared
 from axispath.core.path.root import Root
-from axispath.core.path.scaled import ScaledFunction
+from axispath.core.path.rooted import kind_of_root
+from axispath.core.path.spans import in_order, joined_spans, merged_flat, spans_of
 from axispath.core.path.specialise import followed
-from axispath.core.path.tower import Tower, sign
+from axispath.core.path.tower import Tower
 
 
 def find_path(
@@ -171,11 +174,11 @@ class _Search:
             start,
             stop,
             tuple(_with_extremes(ordered, pieces, self)[: 4 * MAX_ROOTS]),
-            tuple(_joined(self.spans, ordered, self.open)),
+            tuple(joined_spans(self.spans, ordered, self.open)),
             tuple(merged_open(self.open, narrow)),
             tuple(self._undefined(pieces)),
-            tuple(_merged_flat(self.flat[0], self.breaks, self.open)),
-            tuple(_merged_flat(self.flat[1], self.breaks, self.open)),
+            tuple(merged_flat(self.flat[0], self.breaks, self.open)),
+            tuple(merged_flat(self.flat[1], self.breaks, self.open)),
             cells,
             more,
         )
@@ -218,7 +221,7 @@ class _Search:
         tower = Tower(function, self.cutter.budget)
         marks = []
         for root in found.roots:
-            kind = _kind(tower, root)
+            kind = kind_of_root(tower, root)
             if kind is not None:
                 marks.append(self._landmark(piece, function.true, kind, root))
                 if root.level == 0:
@@ -227,7 +230,7 @@ class _Search:
         self.open += found.open
         self.nowhere += found.undefined
         if self.wanted != (0,):
-            self.spans += _spans(function, piece, marks, found)
+            self.spans += spans_of(function, piece, marks, found)
 
     def _landmark(self, piece: Piece, function: BallFunction, kind: Kind, root: Root) -> Landmark:
         certainty, method, exact = self._certainty(piece, root)
@@ -339,102 +342,6 @@ class _Search:
                 method=Method.VALUE,
             )
         )
-
-
-def _kind(tower: Tower, root: Root) -> Kind | None:
-    match root.level:
-        case 0:
-            return Kind.ZERO
-        case 1 if root.crosses:
-            rising_before = _sign_beside(tower, root)
-            return None if not rising_before else _EXTREMA[rising_before]
-        case 2 if root.crosses:
-            return Kind.INFLECTION
-    return None
-
-
-_EXTREMA = {1: Kind.MAXIMUM, -1: Kind.MINIMUM}
-
-
-def _sign_beside(tower: Tower, root: Root) -> int:
-    """The sign of a root's level left of it, within its bracket."""
-    left = tower.sign_at(root.level, root.low)
-    return left or -tower.sign_at(root.level, root.high)
-
-
-def in_order(landmarks: list[Landmark]) -> list[Landmark]:
-    """By x, each kind once per place: neighbouring boxes may both report a shared end."""
-    ordered: list[Landmark] = []
-    for item in sorted(landmarks, key=lambda landmark: (landmark.x, landmark.kind)):
-        twin = next((o for o in reversed(ordered[-8:]) if o.kind == item.kind), None)
-        if twin and item.x - twin.x <= 2 * (item.radius + twin.radius):
-            continue
-        ordered.append(item)
-    return ordered
-
-
-def _spans(
-    function: ScaledFunction, piece: Piece, marks: list[Landmark], found: Found
-) -> list[Span]:
-    """Signs between neighbours, read off in the middle: they cannot change in between."""
-    places = {piece.left.x, piece.right.x, *(mark.x for mark in marks)}
-    for stretch in found.open:
-        places |= {stretch.low, stretch.high}
-    inside = sorted(x for x in places if piece.left.x <= x <= piece.right.x)
-    spans = []
-    for low, high in itertools.pairwise(inside):
-        middle = low + (high - low) / 2
-        if not low < middle < high or any(o.low <= middle <= o.high for o in found.open):
-            continue
-        signs = _signs(function, middle, found.flat)
-        if signs is not None:
-            spans.append(Span(low, high, *signs))
-    return spans
-
-
-def _signs(function: ScaledFunction, x: float, flat: frozenset[int]) -> tuple[int, int, int] | None:
-    with precision(BITS):
-        try:
-            levels = function.taylor(arb(x), 3)
-        except OutsideDomain:
-            return None
-    value, slope, bend = (0 if k in flat else sign(level) for k, level in enumerate(levels))
-    known = all(s or k in flat for k, s in enumerate((value, slope, bend)))
-    return (value, slope, bend) if known else None
-
-
-def _joined(spans: list[Span], landmarks: list[Landmark], open_at: list[Open]) -> list[Span]:
-    """Spans that differ in nothing become one, as at a y-intercept."""
-    joined: list[Span] = []
-    marks = {mark.x for mark in landmarks if mark.kind is not Kind.Y_INTERCEPT}
-    marks |= {place for item in open_at for place in (item.low, item.high)}
-    for span in sorted(spans, key=lambda s: s.low):
-        last = joined[-1] if joined else None
-        alike = last and (last.sign, last.direction, last.bend) == (
-            span.sign,
-            span.direction,
-            span.bend,
-        )
-        if last and alike and last.high == span.low and span.low not in marks:
-            joined[-1] = replace(last, high=span.high)
-        else:
-            joined.append(span)
-    return joined
-
-
-def _merged_flat(
-    stretches: list[Stretch], landmarks: list[Landmark], open_at: list[Open]
-) -> list[Stretch]:
-    """Stretches that go on into one another without a break."""
-    broken = {mark.x for mark in landmarks if mark.kind in BREAKS}
-    broken |= {place for item in open_at for place in (item.low, item.high)}
-    joined: list[Stretch] = []
-    for stretch in stretches:
-        if joined and joined[-1].high == stretch.low and stretch.low not in broken:
-            joined[-1] = Stretch(joined[-1].low, stretch.high)
-        else:
-            joined.append(stretch)
-    return joined
 
 
 def _with_extremes(ordered: list[Landmark], pieces: list[Piece], search: _Search) -> list[Landmark]:

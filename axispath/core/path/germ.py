@@ -13,69 +13,29 @@ Orders of Infinity; enclosures as in Moore, Kearfott and Cloud 2009, chapter 9).
 from __future__ import annotations
 
 import math
-from collections.abc import Callable, Iterator
-from dataclasses import dataclass, field
+from collections.abc import Iterator
+from dataclasses import dataclass
 from functools import cmp_to_key
+from typing import TYPE_CHECKING
 
-from flint import arb, arb_series, fmpq
+from flint import arb, arb_series
 
-LENGTH = 12  # coefficients carried
+from axispath.core.path.merged import Terms, _raised, merged
+from axispath.core.path.series import (
+    Apply,
+    NeedsRoot,
+    NoGerm,
+    Series,
+    constant,
+    derived,
+    one_like,
+)
+
+if TYPE_CHECKING:
+    from axispath.core.path.corner import Corner
+
 LONG = 30  # where many of them may be 0
 MOST_FLAT = 6  # derivatives that are known of what falls faster than every power
-Apply = Callable[[arb_series], arb | arb_series]
-
-
-class NoGerm(ArithmeticError):
-    """The function has no germ of this form, or none could be found."""
-
-
-class NeedsRoot(Exception):
-    """The germ exists in a root of the distance: u has to be a finer one, by this factor."""
-
-    def __init__(self, factor: int) -> None:
-        super().__init__()
-        self.factor = factor
-
-
-@dataclass(frozen=True, slots=True)
-class Series:
-    """An analytic function of u: at 0 and over the box."""
-
-    at: arb_series
-    over: arb_series
-
-    def join(self, other: Series, work: Callable[[arb_series, arb_series], arb_series]) -> Series:
-        """Both parts combined with those of another."""
-        return Series(work(self.at, other.at), work(self.over, other.over))
-
-    def each(self, work: Apply) -> Series:
-        """A function of the series."""
-        # What has no known value at the break has none after any function.
-        known = self.at[0].is_finite()
-        at = work(self.at) if known else arb_series([arb.nan()] * self.at.prec, self.at.prec)
-        return Series(_series(at, self.at.prec), _series(work(self.over), self.over.prec))
-
-    @property
-    def starts_with_zero(self) -> bool:
-        """Whether the value at 0 is exactly 0."""
-        return bool(self.at[0].is_zero())
-
-    def shifted(self) -> Series:
-        """Divided by u, where the value at 0 is 0."""
-        return Series(_without_first(self.at), _without_first(self.over))
-
-    @property
-    def vanishes(self) -> bool:
-        """Whether this is the zero function, as far as it is known."""
-        return all(self.at[k].is_zero() and self.over[k].is_zero() for k in range(self.at.prec))
-
-
-def constant(value: arb, length: int) -> Series:
-    """A number as a series."""
-    return Series(arb_series([value], length), arb_series([value], length))
-
-
-Terms = dict[tuple[int, int], Series]  # by (r, j)
 
 
 @dataclass(frozen=True)
@@ -127,7 +87,7 @@ class Germ:
         terms = other.terms
         if self.growth is not other.growth and (rate := other._rate(self)).terms:
             terms = (Germ(terms, self.corner) * rate.through(lambda s: s.exp())).terms
-        together = _merged([*self.terms.items(), *terms.items()], self.corner)
+        together = merged([*self.terms.items(), *terms.items()], self.corner)
         return Germ(together, self.corner, self.growth)
 
     def _whole(self) -> Germ:
@@ -215,7 +175,7 @@ class Germ:
         growth = self.growth
         if other.growth is not None:
             growth = other.growth if growth is None else growth + other.growth
-        return Germ(_merged(parts, self.corner), self.corner, growth)
+        return Germ(merged(parts, self.corner), self.corner, growth)
 
     def __truediv__(self, other: Germ) -> Germ:
         if other.smaller:
@@ -223,7 +183,7 @@ class Germ:
         (r, j), series = other.single()
         if not series.over[0] != 0:
             raise NoGerm
-        inverse = {(-r, -j): series.each(lambda s: _one(s) / s)}
+        inverse = {(-r, -j): series.each(lambda s: one_like(s) / s)}
         growth = None if other.growth is None else -other.growth
         return self * Germ(inverse, self.corner, growth)
 
@@ -361,13 +321,13 @@ class Germ:
         for (r, j), series in self.terms.items():
             if series.at.prec < 2:
                 raise NoGerm
-            slope = Series(_derived(series.at), _derived(series.over))
+            slope = Series(derived(series.at), derived(series.over))
             parts.append(((r, j), slope))
             if r:
                 parts.append(((r - 1, j), series.each(lambda s, r=r: s * arb(r))))  # type: ignore[misc]
             if j:
                 parts.append(((r - 1, j - 1), series.each(lambda s, j=j: s * arb(j))))  # type: ignore[misc]
-        along = Germ(_merged(parts, self.corner), self.corner, self.growth) * self.corner.rate()
+        along = Germ(merged(parts, self.corner), self.corner, self.growth) * self.corner.rate()
         if self.growth is None:
             return along
         return along + self * self.growth.derivative()
@@ -430,120 +390,3 @@ class Germ:
 def _slower(one: Germ, other: Germ) -> int:
     """−1 where the first of two germs that are not alike grows faster, 1 where the second does."""
     return -1 if one._rate(other).limit() > 0 else 1
-
-
-@dataclass(frozen=True)
-class Corner:
-    """One side of a break: x = ``place`` ± u^``fineness``, for u from 0 to ``width``."""
-
-    place: arb
-    side: int
-    fineness: int
-    width: arb
-    length: int = LENGTH
-    powers: dict[int, arb_series] = field(default_factory=dict, compare=False)
-
-    @property
-    def box(self) -> arb:
-        """All u."""
-        return arb(0).union(self.width)
-
-    def number(self, value: arb) -> Germ:
-        """A constant."""
-        return Germ({} if value.is_zero() else {(0, 0): constant(value, self.length)}, self)
-
-    def variable(self) -> Germ:
-        """x itself."""
-        distance = [arb(0)] * self.fineness + [arb(self.side)]
-        at = arb_series(distance, self.length)
-        over = arb(self.side) * self.power(self.fineness)
-        series = Series(at + self.place, over + self.place)
-        return self.germ(series)
-
-    def bounded(self, values: arb) -> Germ:
-        """A function of which nothing is known but an enclosure of its values."""
-        # One coefficient: of the derivatives nothing is known, and of the value at 0 neither.
-        return Germ({(0, 0): Series(arb_series([arb.nan()], 1), arb_series([values], 1))}, self)
-
-    def germ(self, series: Series) -> Germ:
-        """An analytic germ."""
-        return Germ(_merged([((0, 0), series)], self), self)
-
-    def rate(self) -> Germ:
-        """du/dx."""
-        factor = arb(fmpq(self.side, self.fineness))
-        return Germ({(1 - self.fineness, 0): constant(factor, self.length)}, self)
-
-    def power(self, n: int) -> arb_series:
-        """u^n over the box."""
-        if n not in self.powers:
-            u = arb_series([self.box, arb(1)], self.length)
-            self.powers[n] = _one(u) if n == 0 else u**n
-        return self.powers[n]
-
-    def share(self, a: int, k: int) -> arb:
-        """An enclosure of u^a (ln u)^k over the box, where that stays bounded."""
-        if a == 0 and k == 0:
-            return arb(1)
-        if k and not self.width < 1:
-            raise NoGerm
-        if k == 0:
-            return arb(0).union(self.width**a)
-        log = self.width.log()
-        if a == 0:
-            return arb(0).union(log**k)
-        if k > 0 and not log < arb(fmpq(-k, a)):
-            raise NoGerm
-        return arb(0).union(self.width**a * log**k)
-
-
-def _merged(parts: list[tuple[tuple[int, int], Series]], corner: Corner) -> Terms:
-    """Terms of the same power of ln u added, and each divided by u as often as possible."""
-    by_log: dict[int, list[tuple[int, Series]]] = {}
-    for (r, j), series in parts:
-        by_log.setdefault(j, []).append((r, series))
-    terms: Terms = {}
-    for j, found in by_log.items():
-        least = min(r for r, _ in found)
-        total: Series | None = None
-        for r, series in found:
-            raised = _raised(series, r - least, corner)
-            total = raised if total is None else total.join(raised, lambda a, b: a + b)
-        assert total is not None
-        if total.vanishes:
-            continue
-        r = least
-        while total.starts_with_zero and total.at.prec > 2:
-            total, r = total.shifted(), r + 1
-        terms[r, j] = total
-    return terms
-
-
-def _raised(series: Series, r: int, corner: Corner) -> Series:
-    if r == 0:
-        return series
-    return Series(_delayed(series.at, r), series.over * corner.power(r))
-
-
-def _series(value: arb | arb_series, length: int) -> arb_series:
-    return arb_series([value], length) if isinstance(value, arb) else value
-
-
-def _one(like: arb_series) -> arb_series:
-    return arb_series([arb(1)], like.prec)
-
-
-def _delayed(series: arb_series, n: int) -> arb_series:
-    """Times u^n."""
-    kept = [series[k] for k in range(max(series.prec - n, 0))]
-    return arb_series([arb(0)] * min(n, series.prec) + kept, series.prec)
-
-
-def _without_first(series: arb_series) -> arb_series:
-    length = series.prec - 1
-    return arb_series([series[k + 1] for k in range(length)], length)
-
-
-def _derived(series: arb_series) -> arb_series:
-    length = series.prec - 1
-    return arb_series([series[k + 1] * (k + 1) for k in range(length)], length)

@@ -25,6 +25,7 @@ from axispath.core.path.tower import Tower
 MAX_ROOTS = 1000
 NARROWEST = 2.0**-40  # of the whole interval
 CUT = 0.4870123771  # off the middle, where zeros of school functions like to be
+STRONGEST = (Reason.BUDGET, Reason.OVERLAP, Reason.BREAK, Reason.CLOSE, Reason.MANY)
 STRAIGHT_ON = 200  # boxes waiting from which on the leftmost is followed to its end
 
 
@@ -181,7 +182,7 @@ def merged_open(stretches: list[Open], gap: float) -> list[Open]:
         if joined and item.low - joined[-1].high <= gap:
             last = joined[-1]
             reasons = {last.reason, item.reason}
-            reason = next(r for r in (Reason.BUDGET, Reason.BREAK, Reason.CLOSE) if r in reasons)
+            reason = next(r for r in STRONGEST if r in reasons)
             joined[-1] = Open(last.low, max(last.high, item.high), reason)
         else:
             joined.append(item)

@@ -8,6 +8,9 @@ from collections.abc import Iterator
 from axispath.core.language.numbers import MINUS, decimal
 from axispath.core.path.landmark import Kind, Landmark, Path
 from axispath.core.path.lanes import Crossing
+from axispath.core.sheet.curve import written_exact
+
+MOST_SHOWN = 5
 
 
 def crossing_key(crossing: Crossing) -> str:
@@ -23,6 +26,22 @@ def keyed(key: str, path: Path) -> Iterator[tuple[str, Landmark]]:
         yield f"{key}:{mark.kind}:{counts[mark.kind]}", mark
 
 
+def shown_t(mark: Landmark, letter: str, digits: int) -> str:
+    """The parameters of a landmark of a curve: t = π/4 and t = 2.5; empty for other landmarks."""
+    if math.isnan(mark.t):
+        return ""
+    first = _exact_or_decimal(mark, digits)
+    others = [decimal(t, digits, abs(t) * 1e-15) for t in mark.also[:MOST_SHOWN]]
+    more = f" and {len(mark.also) - MOST_SHOWN} more" if len(mark.also) > MOST_SHOWN else ""
+    return f"{letter} = {', '.join([first, *others])}{more}"
+
+
+def _exact_or_decimal(mark: Landmark, digits: int) -> str:
+    if mark.exact is not None and mark.exact.turns:
+        return written_exact(mark.exact)
+    return decimal(mark.t, digits, mark.t_radius)
+
+
 def labelled(mark: Landmark, digits: int) -> str:
     """What a label on the plot says of a landmark."""
     return f"({shown_x(mark, digits)}, {shown_y(mark, digits)})"
@@ -30,11 +49,15 @@ def labelled(mark: Landmark, digits: int) -> str:
 
 def shown_x(mark: Landmark, digits: int) -> str:
     """The place, with no digit that is not known."""
+    if not math.isfinite(mark.x):
+        return "—"
     return decimal(mark.x, digits, mark.radius)
 
 
 def shown_y(mark: Landmark, digits: int) -> str:
     """The height, or what stands in its place at a break."""
+    if not math.isfinite(mark.x):
+        return "—"
     if mark.kind is Kind.POLE:
         sides = [shown_side(y) for y in (mark.left, mark.right) if not math.isnan(y)]
         return " | ".join(dict.fromkeys(sides) if len(set(sides)) == 1 else sides)

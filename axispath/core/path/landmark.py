@@ -23,9 +23,48 @@ class Kind(StrEnum):
     HOLE = "hole"
     KINK = "kink"
     END = "end"
+    # of curves along which a parameter runs
+    START = "start"
+    MEETS_X = "meets-x"
+    MEETS_Y = "meets-y"
+    LEVEL = "level-tangent"
+    UPRIGHT = "upright-tangent"
+    CUSP = "cusp"
+    STOP = "stop"
+    CROSSING = "self-crossing"
+    FARTHEST = "farthest"
+    NEAREST = "nearest"
+    AT_POLE = "at-the-pole"
 
 
 BREAKS = (Kind.POLE, Kind.JUMP, Kind.HOLE, Kind.KINK, Kind.END)
+GROUPS: dict[str, tuple[Kind, ...]] = {
+    "zeros": (Kind.ZERO,),
+    "turning points": (Kind.MAXIMUM, Kind.MINIMUM),
+    "inflections": (Kind.INFLECTION,),
+    "breaks": BREAKS,
+    "y-intercept": (Kind.Y_INTERCEPT,),
+    "intersections": (Kind.INTERSECTION,),
+}
+CURVE_GROUPS: dict[str, tuple[Kind, ...]] = {
+    "start and end": (Kind.START, Kind.END),
+    "on the axes": (Kind.MEETS_X, Kind.MEETS_Y),
+    "turns": (Kind.LEVEL, Kind.UPRIGHT),
+    "cusps": (Kind.CUSP, Kind.STOP),
+    "crossings of itself": (Kind.CROSSING,),
+    "breaks": (Kind.POLE, Kind.JUMP, Kind.HOLE, Kind.KINK),
+}
+POLAR_GROUPS: dict[str, tuple[Kind, ...]] = {
+    **CURVE_GROUPS,
+    "distances from the pole": (Kind.FARTHEST, Kind.NEAREST, Kind.AT_POLE),
+}
+"""Landmarks as they are listed together, and shown or left out together."""
+GROUP_OF = {
+    kind: group
+    for groups in (POLAR_GROUPS, GROUPS)
+    for group, kinds in groups.items()
+    for kind in kinds
+}
 
 
 class Certainty(StrEnum):
@@ -45,6 +84,7 @@ class Method(StrEnum):
     FACTOR = "factor"  # a factor changes sign
     VALUE = "value"  # a value computed at a place that is known
     SCAN = "scan"  # seen by a scan in floating point while something moves
+    PAIR = "pair"  # two equations in two unknowns, by the Krawczyk operator
     SIDES = "sides"  # what the function does on both sides of a place where it may break
 
 
@@ -60,6 +100,10 @@ class Landmark:
     function has the value ``y`` there. ``whole`` marks the largest and the smallest value
     over the interval. ``exact`` is the place itself where it is known exactly; ``of`` says what
     is 0 there and nowhere else between ``low`` and ``high``: a program, or a derivative of it.
+
+    On a curve ``t`` is the parameter, and ``low``, ``high``, ``exact`` and ``t_radius`` are about
+    it; ``also`` are further parameters at which the curve is there. ``extremes`` says of which
+    directions it is the outermost point.
     """
 
     kind: Kind
@@ -77,6 +121,10 @@ class Landmark:
     whole: bool = False
     exact: Exact | None = None
     of: tuple[Program, int] | None = field(default=None, compare=False, repr=False)
+    t: float = float("nan")
+    t_radius: float = 0.0
+    also: tuple[float, ...] = ()
+    extremes: tuple[str, ...] = ()
 
 
 class Reason(StrEnum):
@@ -86,6 +134,7 @@ class Reason(StrEnum):
     CLOSE = "close"  # landmarks too close together to be told apart
     BUDGET = "budget"  # more work than this search was given
     MANY = "many"  # one after the other was found, without an end
+    OVERLAP = "overlap"  # parts of curves seem to lie on one another
 
 
 @dataclass(frozen=True, slots=True)

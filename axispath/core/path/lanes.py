@@ -2,29 +2,32 @@
 
 from __future__ import annotations
 
-import itertools
 from collections.abc import Callable, Hashable
 from contextlib import suppress
 from dataclasses import dataclass, replace
 from typing import TypeVar
 
 import numpy as np
+from flint import arb
 
+from axispath.core.arithmetic.balls import precision
 from axispath.core.arithmetic.build import program
 from axispath.core.arithmetic.interval import End
 from axispath.core.arithmetic.patience import OutOfTime, Patience, limited
 from axispath.core.arithmetic.program import Definition, Program
-from axispath.core.language.tree import Call, FunctionStatement, Name, Negation, Sum
+from axispath.core.catalogue.balls import OutsideDomain
+from axispath.core.language.tree import Call, Name, Negation, Sum
 from axispath.core.memory import Memory
 from axispath.core.path.budget import EVALUATIONS, Budget
 from axispath.core.path.find import find_path, find_zeros, untouched
-from axispath.core.path.landmark import Kind, Path
+from axispath.core.path.landmark import Kind, Landmark, Path
 from axispath.core.sheet.resolve import ResolvedLane
 
 T = TypeVar("T")
 REMEMBERED = 32 << 20  # bytes, roughly
 STEP, LANDMARK = 300, 600  # bytes that a step of a program and a landmark take, roughly
 MOST_CROSSED = 12
+BITS = 106
 OVERTIME = 4  # times a search's budget, after which it is broken off wherever it is
 SEARCHES = 5  # as many searches of a look at a sheet may take the whole effort each
 LEAST = 300  # evaluations
@@ -92,7 +95,7 @@ def path_of(
     if ends is None:
         return None
     budget = effort.budget(searches)
-    return _remembered(
+    return remembered(
         ("path", lane.program, lane.unit),
         ends,
         budget,
@@ -100,7 +103,7 @@ def path_of(
     )
 
 
-def _remembered(
+def remembered(
     subject: tuple[Hashable, ...], ends: Range, budget: Budget, work: Callable[[], Path]
 ) -> Path:
     """The path of a subject between two ends, as far as a budget reaches."""
@@ -141,35 +144,19 @@ class Crossing:
     first: ResolvedLane
     second: ResolvedLane
     path: Path
-    ends: Range
 
 
-def crossings(
-    lanes: list[ResolvedLane],
+def crossing_path(
+    first: ResolvedLane,
+    second: ResolvedLane,
     left: float,
     right: float,
-    effort: Effort = USUAL,
-    only: Range | None = None,
-) -> list[Crossing]:
-    """The intersections of every two lanes on what their domains have in common.
-
-    Of more than MOST_CROSSED lanes the first ones only.
-    """
-    pairs = list(itertools.combinations(lanes[:MOST_CROSSED], 2))
-    found = []
-    for first, second in pairs:
-        ends = _common(first, second, left, right, only)
-        if ends is not None:
-            path = _crossing(first, second, ends, effort.budget(len(pairs)))
-            found.append(Crossing(first, second, path, ends))
-    return found
-
-
-def crossed_again(crossing: Crossing, effort: Effort) -> Crossing:
-    """The same with another effort."""
-    budget = effort.budget(1)
-    path = _crossing(crossing.first, crossing.second, crossing.ends, budget)
-    return replace(crossing, path=path)
+    budget: Budget,
+    only: Range | None,
+) -> Path | None:
+    """The intersections of two functions on what their domains have in common."""
+    ends = _common(first, second, left, right, only)
+    return None if ends is None else _crossing(first, second, ends, budget)
 
 
 def _common(
@@ -193,14 +180,20 @@ def _crossing(first: ResolvedLane, second: ResolvedLane, ends: Range, budget: Bu
 
     def work() -> Path:
         path = find_zeros(apart, first.unit, *ends, budget)
-        heights = first.floats(np.array([mark.x for mark in path.landmarks], dtype=float))
-        marks = tuple(
-            replace(mark, kind=Kind.INTERSECTION, y=float(y) + 0.0)
-            for mark, y in zip(path.landmarks, heights, strict=True)
-        )
-        return replace(path, landmarks=marks)
+        return replace(path, landmarks=tuple(_met(first, mark) for mark in path.landmarks))
 
-    return _remembered(("crossing", apart, first.program, first.unit), ends, budget, work)
+    return remembered(("crossing", apart, first.program, first.unit), ends, budget, work)
+
+
+def _met(lane: ResolvedLane, mark: Landmark) -> Landmark:
+    """A zero of a difference as an intersection: at its height, with what is known of it."""
+    y, error = float(lane.floats(np.array([mark.x]))[0]) + 0.0, 0.0
+    with precision(BITS), suppress(OutsideDomain):
+        low, high = np.nextafter(mark.x, -np.inf), np.nextafter(mark.x, np.inf)
+        ball = lane.balls.value(arb(mark.x, max(mark.radius, float(high - low))))
+        if ball.is_finite():
+            error = float(ball.rad())
+    return replace(mark, kind=Kind.INTERSECTION, y=y, y_radius=error)
 
 
 def difference(first: ResolvedLane, second: ResolvedLane) -> Program:
@@ -211,5 +204,5 @@ def difference(first: ResolvedLane, second: ResolvedLane) -> Program:
 
 
 def _rule(lane: ResolvedLane) -> Definition:
-    assert isinstance(lane.statement, FunctionStatement)
-    return Definition(lane.statement.parameters, lane.statement.body)
+    assert lane.statement is not None
+    return Definition(lane.parameters, lane.statement.body)

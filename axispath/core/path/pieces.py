@@ -8,118 +8,49 @@ Only steps that matter on a piece are looked at, so that a case that is not chos
 from __future__ import annotations
 
 import itertools
-import math
 from collections.abc import Iterator
-from dataclasses import dataclass, field, replace
-from fractions import Fraction
+from dataclasses import replace
 
 from flint import arb
 
 from axispath.core import catalogue
-from axispath.core.arithmetic.balls import nearest, operation, precision
+from axispath.core.arithmetic.balls import precision
 from axispath.core.arithmetic.identity import flat_levels
-from axispath.core.arithmetic.interval import End
-from axispath.core.arithmetic.program import Program, less
+from axispath.core.arithmetic.program import Program
 from axispath.core.arithmetic.rationals import Exact, exact_registers, guess
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.catalogue.balls import NAN, OutsideDomain
 from axispath.core.path.budget import Budget
-from axispath.core.path.germ import LENGTH, LONG, Corner, Germ, NeedsRoot, NoGerm
+from axispath.core.path.corner import LENGTH, Corner
+from axispath.core.path.cuts import (
+    BITS,
+    MIDDLE,
+    Cut,
+    Found,
+    Piece,
+    add_cut,
+    floats_around,
+    gap_cuts,
+    is_regular,
+)
+from axispath.core.path.decisions import Decisions
+from axispath.core.path.evaluation import Evaluation
+from axispath.core.path.germ import LONG, Germ
 from axispath.core.path.isolate import isolate
-from axispath.core.path.landmark import Open, Reason, Stretch
+from axispath.core.path.landmark import Open, Reason
 from axispath.core.path.local import FINEST, germ_of, levels_of
 from axispath.core.path.prepared import Prepared
 from axispath.core.path.root import Root
 from axispath.core.path.scaled import ScaledFunction
-from axispath.core.path.specialise import Branch, Branches, followed, needed, needs, specialised
-from axispath.core.path.tower import LADDER, Tower
+from axispath.core.path.series import NeedsRoot, NoGerm
+from axispath.core.path.specialise import Branches, followed, needs, specialised
+from axispath.core.path.tower import Tower
 
-BITS = 160
-MIDDLE = 0.4870123771  # off the middle, where nothing special is likely
 MOST_TOUCHED = 20
 PROBES = (MIDDLE, 0.2718281)  # of a piece: where a function is looked at that may be flat
 GERM = 12  # evaluations that a germ costs as much as
 SEARCH = 4  # and the beginning of a search
 TAILS = (2.0**-3, 2.0**-6, 2.0**-11, 2.0**-18, 2.0**-28, 2.0**-40)  # of a piece, for its ends
-
-
-@dataclass(eq=False)
-class Cut:
-    """A place between pieces: the end of the interval, or a zero of guards.
-
-    ``zeros`` are the steps known to be exactly 0 there, ``maybe`` those that cannot be told
-    from 0. ``exact`` is the place itself where it is known exactly. ``touching`` marks a place at
-    which nothing breaks, but where many derivatives are 0. ``of`` is a program that is 0 here.
-    """
-
-    ball: arb
-    low: float
-    high: float
-    end: End | None = None
-    zeros: set[int] = field(default_factory=set)
-    maybe: set[int] = field(default_factory=set)
-    exact: Exact | None = None
-    touching: bool = False
-    of: Program | None = None
-
-    @property
-    def x(self) -> float:
-        """The nearest float64."""
-        return nearest(self.ball)
-
-    @property
-    def belongs(self) -> bool:
-        """Whether the place is part of the interval."""
-        return self.end is None or not self.end.of_domain or self.end.closed
-
-    @property
-    def breaks(self) -> bool:
-        """Whether a guard is, or may be, 0 there."""
-        return bool(self.zeros or self.maybe)
-
-
-@dataclass(frozen=True, eq=False)
-class Piece:
-    """The open stretch between two cuts. ``dead`` is the step that has no value there."""
-
-    left: Cut
-    right: Cut
-    branches: Branches = field(default_factory=dict)
-    decided: frozenset[int] = frozenset()
-    dead: int | None = None
-    open: Reason | None = None
-
-    @property
-    def low(self) -> float:
-        """A float64 inside, next to the left end or on it."""
-        return self.left.high
-
-    @property
-    def high(self) -> float:
-        """A float64 inside, next to the right end or on it."""
-        return self.right.low
-
-    @property
-    def middle(self) -> float:
-        """A place inside where nothing special is likely."""
-        return self.low + (self.high - self.low) * MIDDLE
-
-    @property
-    def alive(self) -> bool:
-        """Whether the function is defined and smooth all over it."""
-        return self.dead is None and self.open is None
-
-
-@dataclass
-class Found:
-    """What a search on a piece came to; roots on its ends are left out."""
-
-    roots: list[Root] = field(default_factory=list)
-    open: list[Open] = field(default_factory=list)
-    undefined: list[Stretch] = field(default_factory=list)
-    flat: frozenset[int] = frozenset()
-    more: bool = False
-    places: dict[int, float] = field(default_factory=dict)  # of zeros, by the id of the root
 
 
 class Cutter:
@@ -135,10 +66,9 @@ class Cutter:
         self._functions: dict[Program, ScaledFunction] = {}
         self._registers: dict[Exact, list[Exact | None]] = {}
         self._has_gaps = any(step.operation == "undefined" for step in self.plan.steps)
-        self._operations = [
-            None if index < self.plan.inputs else operation(step, unit)
-            for index, step in enumerate(self.plan.steps)
-        ]
+        evaluation = Evaluation(self.plan, unit)
+        self.value, self.values = evaluation.value, evaluation.values
+        self.decisions = Decisions(self.plan, evaluation.operations, evaluation.values)
 
     # Cutting
 
@@ -213,11 +143,11 @@ class Cutter:
                     if not self._harmless(step, root.ball, piece):
                         cut = self._cut_at(root, factor, guard, piece.branches)
                         cut.of = specialised(self.plan, piece.branches, factor)
-                        _add_cut(cuts, cut)
+                        add_cut(cuts, cut)
                 for end in (piece.left, piece.right):
                     if not self._harmless(step, end.ball, piece):
                         self._note_zero(end, factor, guard, piece)
-        borders = sorted([*cuts, *_gap_cuts(unsettled)], key=lambda cut: cut.x)
+        borders = sorted([*cuts, *gap_cuts(unsettled)], key=lambda cut: cut.x)
         edges = [piece.left, *borders, piece.right]
         for left, right in itertools.pairwise(edges):
             if not left.high < right.low:
@@ -227,7 +157,7 @@ class Cutter:
             if gap is not None:
                 yield replace(part, open=gap.reason)
             else:
-                yield self._decided(part, step, flat)
+                yield self.decisions.decided(part, step, flat)
 
     def _harmless(self, step: int, place: arb, piece: Piece) -> bool:
         """Whether a step does not break at a zero of its guards."""
@@ -237,7 +167,7 @@ class Cutter:
         return self.value(step, place, piece.branches).is_finite()
 
     def _cut_at(self, root: Root, factor: int, guard: int, branches: Branches) -> Cut:
-        low, high = _floats(root.ball)
+        low, high = floats_around(root.ball)
         cut = Cut(root.ball, low, high)
         both = self._vanishes_with(guard, factor, root.ball, branches)
         # A simple zero that a sign change proves, or one that exact arithmetic confirms.
@@ -282,7 +212,7 @@ class Cutter:
             ball = arb(gap.low).union(arb(gap.high))
             for exact in guess(ball, self.unit is AngleUnit.DEGREE):
                 if exact.ball > piece.left.ball and exact.ball < piece.right.ball:
-                    cut = Cut(exact.ball, *_floats(exact.ball), touching=True)
+                    cut = Cut(exact.ball, *floats_around(exact.ball), touching=True)
                     self.place_exactly(cut, exact)
                     cuts.append(cut)
                     break
@@ -359,97 +289,6 @@ class Cutter:
         value = self.value(fixed, NAN, {})
         return not (value > 0 or value < 0)
 
-    # Deciding
-
-    def value(self, index: int, x: arb, branches: Branches, bits: int = BITS) -> arb:
-        """An enclosure of a step's value; NaN where unknown or undefined."""
-        with precision(bits):
-            try:
-                return self._values([index], x, branches)[0]
-            except OutsideDomain:
-                return NAN
-
-    def _values(self, targets: list[int], x: arb, branches: Branches) -> list[arb]:
-        at = [followed(index, branches) for index in targets]
-        found: dict[int, arb] = {}
-        for index in needed(self.plan, at, branches):
-            given = [found[i] for i in needs(self.plan, index, branches)]
-            branch = branches.get(index)
-            if index < self.plan.inputs:
-                found[index] = x
-            elif branch is None:
-                found[index] = self._operations[index](*given)  # type: ignore[misc]
-            else:
-                found[index] = (
-                    -given[0] if branch.negated else Exact(branch.number or Fraction(0)).ball
-                )
-        return [found[index] for index in at]
-
-    def _decided(self, piece: Piece, step: int, flat: set[int]) -> Piece:
-        """The piece with what a step comes to on it."""
-        known = replace(piece, decided=piece.decided | {step})
-        if flat:
-            return self._decided_flat(known, step)
-        for bits in LADDER[1:]:
-            with precision(bits):
-                try:
-                    decision = self._decision(known, step)
-                except OutsideDomain:
-                    return replace(known, dead=step)
-            if decision is not None:
-                return replace(known, branches={**piece.branches, **decision})
-        return replace(known, open=Reason.BREAK)
-
-    def _decision(self, piece: Piece, index: int) -> dict[int, Branch] | None:
-        """What a step comes to by its values in the middle; None where that cannot be told."""
-        step = self.plan.steps[index]
-        middle = arb(piece.middle)
-        if step.operation in ("choose", "restrict"):
-            at = 0 if step.operation == "choose" else 1
-            left, right = self._values(list(step.operands[at : at + 2]), middle, piece.branches)
-            sign = step.detail if step.operation == "choose" else _SIGNS[step.detail[0]]
-            if not (left > right or left < right):
-                return (
-                    self._chosen(index, sign, 0) if left.is_exact() and right.is_exact() else None
-                )
-            return self._chosen(index, sign, 1 if left > right else -1)
-        given = self._values(list(step.operands), middle, piece.branches)
-        if step.operation == "apply" and step.detail in _STEPPED:
-            return _stepped(index, step.detail, step.operands, given)
-        value = self._operations[index](*given)  # type: ignore[misc]
-        return {} if value.is_finite() else None
-
-    def _chosen(self, index: int, sign: str, order: int) -> dict[int, Branch]:
-        """The branch of a choice where left is below (−1), at (0) or above (1) right."""
-        step = self.plan.steps[index]
-        holds = HOLDS[sign](order)
-        if step.operation == "choose":
-            return {index: Branch(step.operands[2 if holds else 3])}
-        if not holds:
-            raise OutsideDomain
-        return {index: Branch(step.operands[0])}
-
-    def _decided_flat(self, piece: Piece, index: int) -> Piece:
-        """A step whose guard is 0 all over the piece."""
-        step = self.plan.steps[index]
-        name = step.detail
-        try:
-            if step.operation in ("choose", "restrict"):
-                sign = name if step.operation == "choose" else _SIGNS[name[0]]
-                return replace(piece, branches={**piece.branches, **self._chosen(index, sign, 0)})
-        except OutsideDomain:
-            return replace(piece, dead=index)
-        if name in ("abs", "sign", "sqrt", "cbrt"):
-            return replace(piece, branches={**piece.branches, index: Branch(number=Fraction(0))})
-        if name in ("min", "max") and len(step.operands) == 2:
-            return replace(piece, branches={**piece.branches, index: Branch(step.operands[0])})
-        if name in ("ln", "log", "tan", "sec", "csc", "cot") or step.operation in (
-            "divide",
-            "whole power",
-        ):
-            return replace(piece, dead=index)
-        return replace(piece, open=Reason.CLOSE)
-
     # Searching
 
     def function(self, piece: Piece, target: int) -> ScaledFunction:
@@ -520,7 +359,7 @@ class Cutter:
     ) -> float:
         """From where a search may start at an end of a piece; germs settle what is before it."""
         edge = cut.low if side > 0 else cut.high
-        if not cut.touching and _is_regular(function, cut, max(wanted) + 2):
+        if not cut.touching and is_regular(function, cut, max(wanted) + 2):
             return edge
         width = piece.high - piece.low
         for tail in TAILS:
@@ -559,93 +398,3 @@ class Cutter:
                 except OutsideDomain as error:
                     raise NoGerm from error
         raise NoGerm
-
-
-def _is_regular(function: ScaledFunction, cut: Cut, count: int) -> bool:
-    """Whether a function goes on smoothly across a cut."""
-    with precision(BITS):
-        try:
-            return all(level.is_finite() for level in function.true.taylor(cut.ball, count))
-        except OutsideDomain:
-            return False
-
-
-def _stepped(
-    index: int, name: str, operands: tuple[int, ...], given: list[arb]
-) -> dict[int, Branch] | None:
-    """A function that jumps or bends, on a piece where it does not."""
-    x = given[0]
-    if name in ("abs", "sign"):
-        if not (x > 0 or x < 0):
-            return None
-        if name == "sign":
-            return {index: Branch(number=Fraction(1 if x > 0 else -1))}
-        return {index: Branch(operands[0], negated=bool(x < 0))}
-    if name == "floor":
-        step = x.floor()
-        whole = step.unique_fmpz() if step.is_exact() else None
-        return None if whole is None else {index: Branch(number=Fraction(int(whole)))}
-    order = sorted(range(len(given)), key=lambda i: float(given[i].mid()))
-    pairs = itertools.pairwise(order)
-    if any(operands[a] != operands[b] and not given[a] < given[b] for a, b in pairs):
-        return None
-    if name == "median":
-        if len(order) % 2 == 0:
-            return None
-        return {index: Branch(operands[order[len(order) // 2]])}
-    return {index: Branch(operands[order[0 if name == "min" else -1]])}
-
-
-_STEPPED = ("abs", "sign", "floor", "min", "max", "median")
-# Whether a comparison holds where the left side is below (−1), at (0) or above (1) the right.
-HOLDS = {
-    "<": lambda order: order < 0,
-    "<=": lambda order: order <= 0,
-    ">": lambda order: order > 0,
-    ">=": lambda order: order >= 0,
-    "=": lambda order: order == 0,
-    "!=": lambda order: order != 0,
-}
-_SIGNS = {"above": ">", "at or above": ">=", "below": "<", "at or below": "<="}
-
-
-SHORT = 2**20  # denominators of view limits that are worth exact arithmetic
-
-
-def edge(cutter: Cutter, end: End) -> Cut:
-    """The end of the interval that is looked at."""
-    low, high = _floats(end.ball)
-    cut = Cut(end.ball, low, high, end, of=None if end.plan is None else less(end.plan))
-    exact = end.exact
-    if exact is None and end.ball.is_exact():
-        place = Fraction(low)
-        exact = Exact(place) if place.denominator <= SHORT else None
-    if exact is not None and cutter.prepared.guards:
-        cutter.place_exactly(cut, exact)
-    return cut
-
-
-def _floats(ball: arb) -> tuple[float, float]:
-    """The tightest float64s around a ball."""
-    low, high = float(ball.lower()), float(ball.upper())
-    if not ball >= low:
-        low = math.nextafter(low, -math.inf)
-    if not ball <= high:
-        high = math.nextafter(high, math.inf)
-    return low, high
-
-
-def _add_cut(cuts: list[Cut], new: Cut) -> None:
-    """Add a cut, or what it knows to one at the same place."""
-    for cut in cuts:
-        if cut.ball.overlaps(new.ball):
-            same = cut.exact is not None and cut.exact == new.exact
-            (cut.zeros if same else cut.maybe).update(new.zeros - cut.zeros)
-            cut.maybe |= new.maybe - cut.zeros
-            return
-    cuts.append(new)
-
-
-def _gap_cuts(unsettled: list[Open]) -> list[Cut]:
-    """Cuts around stretches that are not settled."""
-    return [Cut(arb(x), x, x) for gap in unsettled for x in (gap.low, gap.high)]

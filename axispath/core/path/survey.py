@@ -2,29 +2,27 @@
 
 from __future__ import annotations
 
+import itertools
 from contextlib import suppress
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from axispath.core.arithmetic.patience import OutOfTime, Patience, limited
+from axispath.core.path.kinds import MEETS, SEARCHED
 from axispath.core.path.landmark import Path, Reason
 from axispath.core.path.lanes import (
+    MOST_CROSSED,
     USUAL,
     Crossing,
     Effort,
     Range,
-    crossed_again,
-    crossings,
-    interval,
-    path_of,
 )
-from axispath.core.path.quick import quick_path
-from axispath.core.sheet.document import Document
+from axispath.core.sheet.document import Document, View
 from axispath.core.sheet.resolve import ResolvedLane, resolve
 
 
 @dataclass(frozen=True)
 class Survey:
-    """The shown functions, each with its path (None where it is not in the view)."""
+    """The shown lanes that have landmarks, each with its path (None where it is not in view)."""
 
     lanes: tuple[tuple[ResolvedLane, Path | None], ...]
     crossings: tuple[Crossing, ...]
@@ -55,12 +53,10 @@ def moving_survey(
     """
     view = document.view
     lanes = []
-    for lane in resolve(document).functions():
-        ends = interval(lane, view.left, view.right, only)
+    for lane in resolve(document).shown(SEARCHED):
         path = None
-        if ends is not None:
-            with suppress(OutOfTime), limited(patience):
-                path = quick_path(lane.floats, ends[0].x, ends[1].x)
+        with suppress(OutOfTime), limited(patience):
+            path = SEARCHED[lane.kind.key].quick(lane, view.left, view.right, only)
         lanes.append((lane, path))
     return Survey(tuple(lanes), ())
 
@@ -71,11 +67,52 @@ def survey(document: Document, effort: Effort = USUAL, only: Range | None = None
     Each lane and each pair of lanes gets what ``effort`` says for one of so many searches.
     """
     view = document.view
-    lanes = resolve(document).functions()
-    paths = tuple(
-        (lane, path_of(lane, view.left, view.right, effort, len(lanes), only)) for lane in lanes
-    )
+    lanes = resolve(document).shown(SEARCHED)
+    paths = tuple((lane, _path(lane, view, effort, len(lanes), only)) for lane in lanes)
     return Survey(paths, tuple(crossings(lanes, view.left, view.right, effort, only)))
+
+
+def crossings(
+    lanes: list[ResolvedLane],
+    left: float,
+    right: float,
+    effort: Effort = USUAL,
+    only: Range | None = None,
+) -> list[Crossing]:
+    """The intersections of every two lanes; of more than MOST_CROSSED the first ones only."""
+    pairs = [ordered(*pair) for pair in itertools.combinations(lanes[:MOST_CROSSED], 2)]
+    known = [pair for pair in pairs if pair is not None]
+    found = []
+    for first, second in known:
+        path = _met(first, second, (left, right), effort, len(known), only)
+        if path is not None:
+            found.append(Crossing(first, second, path))
+    return found
+
+
+def ordered(one: ResolvedLane, other: ResolvedLane) -> tuple[ResolvedLane, ResolvedLane] | None:
+    """Two lanes in the order in which the register has their kinds; None where it has not."""
+    pairs = ((one, other), (other, one))
+    return next((p for p in pairs if (p[0].kind.key, p[1].kind.key) in MEETS), None)
+
+
+def _met(
+    first: ResolvedLane,
+    second: ResolvedLane,
+    view: tuple[float, float],
+    effort: Effort,
+    searches: int,
+    only: Range | None,
+) -> Path | None:
+    search = MEETS[first.kind.key, second.kind.key]
+    return search(first, second, *view, effort.budget(searches), only)
+
+
+def _path(
+    lane: ResolvedLane, view: View, effort: Effort, searches: int, only: Range | None
+) -> Path | None:
+    search = SEARCHED[lane.kind.key].path
+    return search(lane, view.left, view.right, effort, searches, only)
 
 
 def further(document: Document, found: Survey, effort: Effort, only: Range | None = None) -> Survey:
@@ -83,13 +120,20 @@ def further(document: Document, found: Survey, effort: Effort, only: Range | Non
     view = document.view
     each = effort.shared(sum(unsearched(path) for path in found.paths))
     lanes = tuple(
-        (lane, path_of(lane, view.left, view.right, each, 1, only) if unsearched(path) else path)
+        (lane, _path(lane, view, each, 1, only) if unsearched(path) else path)
         for lane, path in found.lanes
     )
     return Survey(
         lanes,
-        tuple(crossed_again(c, each) if unsearched(c.path) else c for c in found.crossings),
+        tuple(_again(c, view, each, only) for c in found.crossings),
     )
+
+
+def _again(crossing: Crossing, view: View, effort: Effort, only: Range | None) -> Crossing:
+    if not unsearched(crossing.path):
+        return crossing
+    path = _met(crossing.first, crossing.second, (view.left, view.right), effort, 1, only)
+    return crossing if path is None else replace(crossing, path=path)
 
 
 def unsearched(path: Path | None) -> bool:

@@ -5,17 +5,16 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from typing import Any
 
-from axispath.core.path.lanes import interval
-from axispath.core.path.quick import quick_path
+from axispath.core.path.kinds import SEARCHED
 from axispath.core.sheet.document import Document, View
 from axispath.core.sheet.edits import Slide, apply
 from axispath.core.sheet.refused import EditRefused
-from axispath.core.sheet.resolve import resolve
+from axispath.core.sheet.resolve import ResolvedLane, resolve
 
 
-def trailed(document: Document, states: Sequence[Sequence[Slide]]) -> list[Document]:
+def trailed(document: Document, states: Sequence[Sequence[Slide]]) -> Iterator[Document]:
     """The document in each state; a state that is no longer possible is left out."""
-    return [found for state in states if (found := _in_state(document, state)) is not None]
+    return (found for state in states if (found := _in_state(document, state)) is not None)
 
 
 def _in_state(document: Document, state: Sequence[Slide]) -> Document | None:
@@ -30,9 +29,17 @@ def _in_state(document: Document, state: Sequence[Slide]) -> Document | None:
 def trail_marks(documents: Sequence[Document], view: View) -> Iterator[dict[str, Any]]:
     """Zeros and turning points that lanes left behind, as a sampling sees them."""
     for document in documents:
-        for lane in resolve(document).functions():
-            ends = interval(lane, view.left, view.right, None)
-            if lane.lane.style.trail != "landmarks" or ends is None:
-                continue
-            for mark in quick_path(lane.floats, ends[0].x, ends[1].x).landmarks:
-                yield {"id": lane.lane.id, "x": mark.x, "y": mark.y}
+        for lane in resolve(document).shown(SEARCHED):
+            if lane.lane.style.trail == "landmarks":
+                yield from lane_marks(lane, view)
+
+
+def lane_marks(lane: ResolvedLane, view: View) -> list[dict[str, Any]]:
+    """A lane's zeros and turning points in a view, as a sampling sees them, or its moving point."""
+    search = SEARCHED[lane.kind.key]
+    if search.left_behind is not None:
+        places = search.left_behind(lane)
+    else:
+        path = search.quick(lane, view.left, view.right, None)
+        places = [(mark.x, mark.y) for mark in path.landmarks] if path is not None else []
+    return [{"id": lane.lane.id, "x": x, "y": y} for x, y in places]

@@ -133,22 +133,35 @@ def _heights(function: FloatFunction, x: Floats, frame: Frame) -> Floats:
 def _refined(
     function: FloatFunction, frame: Frame, x: Floats, y: Floats, dense: NDArray[np.bool_]
 ) -> tuple[Floats, Floats, NDArray[np.bool_]]:
-    """Split every stretch that is not straight yet; the flags mark those that never were."""
-    pending = _suspicious(y) & _may_show(y, frame) & ~_within(dense, frame, x)
+    """Split every stretch that is not straight yet; the flags mark those that never were.
+
+    Only the stretches that are still bent are carried along; what was found is sorted in at once.
+    """
+    at = np.flatnonzero(_suspicious(y) & _may_show(y, frame) & ~_within(dense, frame, x))
+    ends = np.stack([x[at], x[at + 1], y[at], y[at + 1]])  # left, right, and their heights
+    places, heights, count = [x], [y], len(x)
     for _ in range(MAX_DEPTH):
-        at = np.flatnonzero(pending)
-        if not len(at) or len(x) + len(at) > MAX_SAMPLES:
+        if not ends.size or count + ends.shape[1] > MAX_SAMPLES:
             break
-        left, right = x[at], x[at + 1]
+        left, right, low, high = ends
         middle = left + (right - left) * SPLIT
         height = _heights(function, middle, frame)
-        chord = y[at] + (y[at + 1] - y[at]) * SPLIT
-        bent = ~(np.abs(height - chord) <= STRAIGHT)
-        pending[at] = bent
-        x, y = np.insert(x, at + 1, middle), np.insert(y, at + 1, height)
-        pending = np.insert(pending, at + 1, bent)
-        pending &= _may_show(y, frame)
-    return x, y, pending
+        places.append(middle)
+        heights.append(height)
+        count += len(middle)
+        bent = ~(np.abs(height - (low + (high - low) * SPLIT)) <= STRAIGHT)
+        halves = np.stack([middle, height])[:, bent]
+        first, second = ends[:, bent], ends[:, bent]
+        first[1], first[3] = halves
+        second[0], second[2] = halves
+        ends = np.concatenate([first, second], axis=1)
+        ends = ends[:, _shows(ends[2], ends[3], frame)]
+    x = np.concatenate(places)
+    order = np.argsort(x, kind="stable")
+    x, y = x[order], np.concatenate(heights)[order]
+    unresolved = np.zeros(len(x) - 1, dtype=bool)
+    unresolved[np.minimum(np.searchsorted(x, ends[0]), len(x) - 2)] = True
+    return x, y, unresolved
 
 
 def _suspicious(y: Floats) -> NDArray[np.bool_]:
@@ -163,8 +176,14 @@ def _suspicious(y: Floats) -> NDArray[np.bool_]:
 
 def _may_show(y: Floats, frame: Frame) -> NDArray[np.bool_]:
     """Stretches that are not wholly above, wholly below or wholly undefined."""
-    above, below, missing = y > frame.height, y < 0, np.isnan(y)
-    hidden = (above[:-1] & above[1:]) | (below[:-1] & below[1:]) | (missing[:-1] & missing[1:])
+    return _shows(y[:-1], y[1:], frame)
+
+
+def _shows(first: Floats, second: Floats, frame: Frame) -> NDArray[np.bool_]:
+    """The same for pairs of heights."""
+    hidden = (first > frame.height) & (second > frame.height)
+    hidden |= (first < 0) & (second < 0)
+    hidden |= np.isnan(first) & np.isnan(second)
     return ~hidden
 
 

@@ -8,14 +8,16 @@ from pydantic import BaseModel, ConfigDict, Field, model_validator
 
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.language.tokens import MAX_LENGTH
+from axispath.core.sheet.look import LOOK
 
 MAX_LANES = 200
 MAX_TABLES = 12
 MAX_EQUATIONS = 30
 MAX_PLACES = 60_000  # characters of a list of rows
 MAX_NAME = 120
-WIDEST = 1e13
-NARROWEST_SHARE = 1e-12  # of the larger limit: below that float64 cannot tell pixels apart
+WIDEST: float = LOOK["view"]["widest"]
+NARROWEST: float = LOOK["view"]["narrowest"]
+NARROWEST_SHARE: float = LOOK["view"]["narrowestShare"]
 COLOURS = 8
 
 Limit = Annotated[float, Field(allow_inf_nan=False)]
@@ -45,8 +47,8 @@ class View(Value):
             if not low < high:
                 raise ValueError(f"The view needs its {axis} limits in order: from below to.")
             if high - low > WIDEST or max(abs(low), abs(high)) > WIDEST:
-                raise ValueError(f"The view is too wide: {axis} can go up to ±10¹².")
-            if high - low < max(abs(low), abs(high)) * NARROWEST_SHARE or high - low < 1e-13:
+                raise ValueError(f"The view is too wide: {axis} can go up to ±10¹³.")
+            if high - low < max(abs(low), abs(high)) * NARROWEST_SHARE or high - low < NARROWEST:
                 raise ValueError(f"The {axis} limits of the view are too close together.")
         return self
 
@@ -65,7 +67,8 @@ class Slider(Value):
 class Style(Value):
     """How a lane's curve is drawn. ``own`` is a colour as #rrggbb in place of the palette's.
 
-    The dash “usual” is the one that goes with the lane's colour.
+    The dash “usual” is the one that goes with the lane's colour. ``place`` writes the coordinates
+    beside a point, ``joined`` joins the points of a list by lines.
     """
 
     own: Annotated[str, Field(pattern=r"^(#[0-9a-f]{6})?$")] = ""
@@ -74,6 +77,8 @@ class Style(Value):
     markers: Literal["none", "discs", "squares", "bars"] = "none"
     flag: bool = True
     trail: Literal["none", "curve", "landmarks"] = "none"
+    place: bool = False
+    joined: bool = False
 
 
 class Samples(Value):
@@ -88,11 +93,18 @@ class Samples(Value):
 
 
 class Lane(Value):
-    """One definition. ``name`` is what the sheet calls a line that names nothing itself."""
+    """One definition. ``name`` is what the sheet calls a line that names nothing itself.
+
+    Such a line is a ``value``, or a function of x, or a curve along which the letter ``runs``.
+    Which it is was decided when it was typed. ``at`` is where the moving point of a curve is.
+    """
 
     id: LaneId
     text: Line
     name: str | None = None
+    value: bool = False
+    runs: Annotated[str, Field(max_length=MAX_NAME)] = ""
+    at: Annotated[float, Field(allow_inf_nan=False)] | None = None
     colour: Annotated[int, Field(ge=0, lt=COLOURS)] = 0
     hidden: bool = False
     folded: bool = False
@@ -109,20 +121,39 @@ class Ticks(Value):
     step: Typed = ""
 
 
+MarkGroup = Literal[
+    "zeros",
+    "turning points",
+    "inflections",
+    "breaks",
+    "intersections",
+    "start and end",
+    "on the axes",
+    "turns",
+    "cusps",
+    "crossings of itself",
+    "distances from the pole",
+]
+
+
 class Ground(Value):
     """The ground that curves are drawn on: grid, axes, title, labels and legend.
 
-    The legend's place is its upper left corner, as shares of the plot's width and height.
+    ``angles`` of points run from 0 to a full turn, or from −½ to ½ of one. ``without`` are the
+    landmarks that are not marked on the plot. The legend's place is its upper left corner, as
+    shares of the plot's width and height.
     """
 
-    grid: Literal["fine", "coarse", "none"] = "fine"
+    grid: Literal["fine", "coarse", "polar", "none"] = "fine"
     axes: Literal["origin", "edge"] = "origin"
+    angles: Literal["full", "signed"] = "full"
     equal: bool = False
     x_ticks: Ticks = Ticks()
     y_ticks: Ticks = Ticks()
     x_label: Annotated[str, Field(max_length=80)] = ""
     y_label: Annotated[str, Field(max_length=80)] = ""
     title: Annotated[str, Field(max_length=300)] = ""
+    without: Annotated[tuple[MarkGroup, ...], Field(max_length=11)] = ()
     legend: bool = False
     legend_x: Annotated[float, Field(ge=0, le=1)] = 0.03
     legend_y: Annotated[float, Field(ge=0, le=1)] = 0.04

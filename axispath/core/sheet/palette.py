@@ -1,9 +1,10 @@
-"""The colours of the light theme, and dashes and widths of lines in pixels, as on the page."""
+"""The colours of the light theme, and dashes and widths of lines, as on the page."""
 
 from __future__ import annotations
 
 from axispath.core.sheet.colour import legible
 from axispath.core.sheet.document import Lane
+from axispath.core.sheet.look import LOOK
 
 GROUND = "#fffdf8"
 CARD = "#fbf9f2"
@@ -25,23 +26,9 @@ CURVES = (
     "#4a5568",
     "#55702a",
 )
-USUAL_DASHES: tuple[tuple[float, ...], ...] = (
-    (),
-    (9, 5),
-    (2, 4),
-    (12, 4, 2, 4),
-    (6, 3),
-    (14, 6),
-    (4, 2, 1, 2),
-    (16, 3, 3, 3),
-)
-DASHES: dict[str, tuple[float, ...]] = {
-    "unbroken": (),
-    "dashes": (9, 5),
-    "dots": (2, 4),
-    "dashes and dots": (12, 4, 2, 4),
-}
-WIDTHS = {"thin": 1.25, "medium": 2.25, "thick": 4.0}
+USUAL_DASHES: tuple[tuple[float, ...], ...] = tuple(map(tuple, LOOK["usualDashes"]))
+DASHES: dict[str, tuple[float, ...]] = {name: tuple(d) for name, d in LOOK["dashes"].items()}
+WIDTHS: dict[str, float] = LOOK["widths"]
 
 
 def colour_of(lane: Lane) -> str:

@@ -5,11 +5,9 @@ Order does not matter: names are collected from all lanes first.
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Container, Iterator
 from dataclasses import dataclass, field
 from functools import cached_property, lru_cache
-
-from flint import arb
 
 from axispath.core import catalogue
 from axispath.core.arithmetic.balls import BallFunction, constant_ball, precision
@@ -28,19 +26,28 @@ from axispath.core.arithmetic.program import Definition, NotComputable, Program
 from axispath.core.arithmetic.rationals import exact_registers
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.language.errors import LanguageError
+from axispath.core.language.points import from_polar
+from axispath.core.language.running import POINT
 from axispath.core.language.scope import Scope
-from axispath.core.language.statement import Heading, heading, parse_statement
+from axispath.core.language.statement import Heading, as_value, heading, parse_statement
 from axispath.core.language.tree import (
-    Call,
     Domain,
     Expression,
     FunctionStatement,
+    Name,
     Statement,
-    ValueStatement,
-    free_names,
+    coordinates,
 )
 from axispath.core.memory import Memory
+from axispath.core.sheet.dependencies import (
+    circles,
+    coordinates_of,
+    defined_by,
+    definitions_of,
+    missing_names,
+)
 from axispath.core.sheet.document import Document, Lane
+from axispath.core.sheet.kinds import Kind, kind_of
 
 END_BITS = 200
 SLOW = "This takes too long to compute."
@@ -68,21 +75,36 @@ class ResolvedLane:
         """Whether the lane has a meaning that can be computed."""
         return self.error is None and not self.missing and self.statement is not None
 
+    @cached_property
+    def kind(self) -> Kind:
+        """What kind of lane this is."""
+        return kind_of(self)
+
+    def can(self, register: Container[str]) -> bool:
+        """Whether lanes of this kind have an entry in a register of some layer."""
+        return self.kind.key in register
+
     @property
-    def plottable(self) -> bool:
-        """Whether the lane is a function of one variable, ready to compute."""
-        return (
-            self.ready
-            and isinstance(self.statement, FunctionStatement)
-            and (len(self.statement.parameters) == 1)
-        )
+    def parameters(self) -> tuple[str, ...]:
+        """The variables of a function; a value has none."""
+        return self.statement.parameters if self.statement else ()
 
     @cached_property
     def program(self) -> Program:
         """The formula as steps."""
         assert self.statement is not None
-        inputs = getattr(self.statement, "parameters", ())
-        return program(self.statement.body, inputs, self.definitions, self.running)
+        return program(self.statement.body, self.parameters, self.definitions, self.running)
+
+    @cached_property
+    def programs(self) -> tuple[Program, ...]:
+        """The formula as steps, or one program for each coordinate of a point or a curve."""
+        statement = self.statement
+        both = coordinates(statement.body) if statement else None
+        if isinstance(statement, FunctionStatement) and statement.polar:
+            both = from_polar(statement.body, Name(statement.parameters[0]))
+        if both is None:
+            return (self.program,)
+        return tuple(program(part, self.parameters, self.definitions) for part in both)
 
     @cached_property
     def floats(self) -> FloatFunction:
@@ -92,8 +114,8 @@ class ResolvedLane:
     @cached_property
     def slopes(self) -> FloatFunction:
         """The derivative by rule on float64 arrays. Raises NotComputable where there is none."""
-        assert isinstance(self.statement, FunctionStatement)
-        inputs = self.statement.parameters
+        assert self.statement is not None
+        inputs = self.parameters
         slope = derivative(self.statement.body, inputs[0], self.definitions)
         return float_function(program(slope, inputs, self.definitions, self.running), self.unit)
 
@@ -117,7 +139,7 @@ class ResolvedLane:
     @property
     def domain(self) -> Domain | None:
         """The domain as written."""
-        return getattr(self.statement, "domain", None)
+        return self.statement.domain if self.statement else None
 
     @cached_property
     def ends(self) -> tuple[End | None, End | None]:
@@ -150,9 +172,9 @@ class Sheet:
         """The lane with this id."""
         return next((lane for lane in self.lanes if lane.lane.id == lane_id), None)
 
-    def functions(self) -> list[ResolvedLane]:
-        """The lanes that are plotted."""
-        return [lane for lane in self.lanes if lane.plottable and not lane.lane.hidden]
+    def shown(self, register: Container[str]) -> list[ResolvedLane]:
+        """The lanes that are not hidden and whose kind has an entry in a register."""
+        return [lane for lane in self.lanes if not lane.lane.hidden and lane.can(register)]
 
 
 # A dragged slider makes a sheet of each picture; those of the last moments are worth keeping.
@@ -178,7 +200,7 @@ def _resolve(lanes: tuple[Lane, ...], unit: AngleUnit) -> Sheet:
     taken: set[str] = set()
     for lane in lanes:
         try:
-            statement = _read(lane.text, names)
+            statement = _read(lane.text, names, lane.value, lane.runs)
             name = statement.name or lane.name
             if name in taken:
                 raise LanguageError(
@@ -189,36 +211,45 @@ def _resolve(lanes: tuple[Lane, ...], unit: AngleUnit) -> Sheet:
                 taken.add(name)
         except LanguageError as error:
             errors[lane.id] = error
-    definitions = _definitions(lanes, statements)
-    errors |= _circles(lanes, statements, definitions)
+    definitions = definitions_of(lanes, statements)
+    errors |= circles(lanes, statements, definitions)
     broken = {
-        statements[lane.id].name or lane.name or ""
+        name
         for lane in lanes
-        if lane.id in errors and lane.id in statements
+        if lane.id in errors and (read := statements.get(lane.id)) is not None
+        for name in defined_by(read, str(read.name or lane.name))
     }
     found = []
     for lane in lanes:
         read = statements.get(lane.id)
-        missing = _missing(read, definitions, broken) if read else ()
+        missing = missing_names(read, definitions, broken) if read else ()
         resolved = ResolvedLane(lane, unit, read, errors.get(lane.id), missing, definitions)
         found.append(_checked(resolved))
     return Sheet(tuple(found))
 
 
-Names = tuple[tuple[tuple[str, int], ...], frozenset[str], tuple[tuple[str, str], ...]]
+Names = tuple[
+    tuple[tuple[str, int], ...],
+    frozenset[str],
+    tuple[tuple[str, str], ...],
+    frozenset[str],
+    frozenset[str],
+]
 
 
 def _names(scope: Scope) -> Names:
     """The names of a scope as a key: the same line under the same names reads the same."""
-    return tuple(scope.functions.items()), scope.values, tuple(scope.signatures.items())
+    signatures = tuple(scope.signatures.items())
+    points, curves = scope.points, scope.curves
+    return tuple(scope.functions.items()), scope.values, signatures, points, curves
 
 
 @lru_cache(maxsize=4096)
-def _read(text: str, names: Names) -> Statement:
-    functions, values, signatures = names
-    return parse_statement(
-        text, Scope(catalogue.VOCABULARY, dict(functions), values, dict(signatures))
-    )
+def _read(text: str, names: Names, value: bool, runs: str) -> Statement:
+    functions, values, signatures, points, curves = names
+    scope = Scope(catalogue.VOCABULARY, dict(functions), values, dict(signatures), points, curves)
+    statement = parse_statement(text, scope, runs)
+    return as_value(statement) if value else statement
 
 
 @lru_cache(maxsize=4096)
@@ -231,6 +262,9 @@ def scope_of(lanes: tuple[Lane, ...], without: str | None = None) -> Scope:
     functions: dict[str, int] = {}
     signatures: dict[str, str] = {}
     values: set[str] = set()
+    points: set[str] = set()
+    curves: set[str] = set()
+    calls: list[tuple[str, str]] = []
     for lane in lanes:
         if lane.id == without:
             continue
@@ -238,115 +272,31 @@ def scope_of(lanes: tuple[Lane, ...], without: str | None = None) -> Scope:
             head = _heading(lane.text)
         except LanguageError:
             continue
-        name = head.name or lane.name
-        if not name or name in functions or name in values:
+        runs = "" if head.parameters is not None or lane.runs == POINT else lane.runs
+        radius = bool(runs) and not head.point
+        name = lane.name if radius else head.name or lane.name
+        if not name or any(name in known for known in (functions, values, points, curves)):
             continue
-        if head.name and head.parameters is None:
+        parameters = (runs,) if runs else head.parameters
+        if head.point and parameters is None:
+            points.add(name)
+            values.update(coordinates_of(name))
+        elif head.point:
+            curves.add(name)
+            functions.update(dict.fromkeys(coordinates_of(name), 1))
+        elif parameters is None and (head.name or lane.value):
             values.add(name)
+            calls.append((name, head.call))
         else:
-            parameters = head.parameters or ("x",)
-            functions[name] = len(parameters)
-            signatures[name] = f"{name}({', '.join(parameters)})"
-    return Scope(catalogue.VOCABULARY, functions, frozenset(values), signatures)
-
-
-def _definitions(
-    lanes: tuple[Lane, ...], statements: dict[str, Statement]
-) -> dict[str, Definition]:
-    return {
-        str(statement.name or lane.name): _definition(statement)
-        for lane in lanes
-        if (statement := statements.get(lane.id)) is not None
-    }
-
-
-Use = tuple[str, int | None]  # a name, and with how many arguments; None for a value
-
-
-def used_names(definition: Definition) -> list[Use]:
-    """The names of the sheet that a definition needs."""
-    parameters = definition.parameters or ()
-    domain = definition.domain
-    ends = [end for end in (domain.low, domain.high) if end] if domain else []
-    found: dict[Use, None] = {}
-    for root in (definition.body, *ends):
-        for node in free_names(root):
-            if isinstance(node, Call):
-                found[node.name, len(node.arguments)] = None
-            elif root in ends or node.name not in parameters:
-                found[node.name, None] = None
-    return list(found)
-
-
-def _circles(
-    lanes: tuple[Lane, ...],
-    statements: dict[str, Statement],
-    definitions: dict[str, Definition],
-) -> dict[str, LanguageError]:
-    """An error for every lane whose definition leads back to itself."""
-    needs = {
-        name: {used for used, _ in used_names(definition)}
-        for name, definition in definitions.items()
-    }
-    errors = {}
-    for lane in lanes:
-        statement = statements.get(lane.id)
-        name = statement and (statement.name or lane.name)
-        circle = _circle(name, needs) if name else None
-        if circle:
-            chain = " needs ".join([*circle, str(name)])
-            sentence = (
-                f"{name} is defined by itself."
-                if len(circle) == 1
-                else f"These definitions go round in a circle: {chain}."
-            )
-            errors[lane.id] = LanguageError(sentence, 0, len(lane.text))
-    return errors
-
-
-def _circle(name: str, needs: dict[str, set[str]]) -> list[str] | None:
-    """A shortest chain of names from ``name`` back to itself."""
-    chains = [[name]]
-    seen: set[str] = set()
-    for chain in chains:
-        for needed in sorted(needs.get(chain[-1], ())):
-            if needed == name:
-                return chain
-            if needed not in seen:
-                seen.add(needed)
-                chains.append([*chain, needed])
-    return None
-
-
-def _missing(
-    statement: Statement, definitions: dict[str, Definition], broken: set[str]
-) -> tuple[str, ...]:
-    """Names without a fitting meaning that the statement needs, however indirectly."""
-    found: dict[str, None] = {}
-    seen: set[Use] = set()
-    pending = used_names(_definition(statement))
-    while pending:
-        use = pending.pop(0)
-        if use in seen:
-            continue
-        seen.add(use)
-        name, count = use
-        definition = definitions.get(name)
-        if definition is None or name in broken or _arity(definition) != count:
-            found[name] = None
-        else:
-            pending += used_names(definition)
-    return tuple(found)
-
-
-def _arity(definition: Definition) -> int | None:
-    return None if definition.parameters is None else len(definition.parameters)
-
-
-def _definition(statement: Statement) -> Definition:
-    if isinstance(statement, ValueStatement):
-        return Definition(None, statement.body)
-    return Definition(statement.parameters, statement.body, statement.domain)
+            functions[name] = len(parameters or ("x",))
+            signatures[name] = f"{name}({', '.join(parameters or ('x',))})"
+    for name, called in calls:
+        if called in curves:  # P = C(2), a point of a curve
+            values.remove(name)
+            points.add(name)
+            values.update(coordinates_of(name))
+    sets = frozenset(values), frozenset(points), frozenset(curves)
+    return Scope(catalogue.VOCABULARY, functions, sets[0], signatures, sets[1], sets[2])
 
 
 def _checked(lane: ResolvedLane) -> ResolvedLane:
@@ -367,14 +317,6 @@ def _checked(lane: ResolvedLane) -> ResolvedLane:
 
 def _trouble(lane: ResolvedLane) -> str | None:
     """What is wrong with a lane whose line can be read."""
-    if has_infinite_constant(lane.program, lane.unit):
+    if any(has_infinite_constant(plan, lane.unit) for plan in lane.programs):
         return "A number in this formula is too large to compute."
-    if lane.program.items is not None and isinstance(lane.statement, FunctionStatement):
-        return "This gives a list, but a function here gives one value for each x."
-    low, high = lane.ends
-    for end in (low, high):
-        if end is not None and not (end.ball.is_finite() and abs(end.ball) < arb(1e15)):
-            return "An end of the domain has no value that can be used."
-    if low is not None and high is not None and not low.ball < high.ball:
-        return "The domain is empty: its start is not below its end."
-    return None
+    return lane.kind.trouble(lane)

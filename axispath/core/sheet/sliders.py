@@ -7,9 +7,9 @@ from dataclasses import dataclass
 
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.language.numbers import full_precision
-from axispath.core.language.tree import Negation, Number, ValueStatement
 from axispath.core.sheet.document import Document, Lane, Slider
 from axispath.core.sheet.ends import typed_end
+from axispath.core.sheet.kinds.number import NUMBER
 from axispath.core.sheet.refused import EditRefused
 from axispath.core.sheet.resolve import ResolvedLane
 
@@ -28,11 +28,7 @@ class SliderRange:
 
 def is_slider(lane: ResolvedLane) -> bool:
     """Whether a lane is a plain number."""
-    statement = lane.statement
-    if not isinstance(statement, ValueStatement) or not lane.ready:
-        return False
-    body = statement.body
-    return isinstance(body.operand if isinstance(body, Negation) else body, Number)
+    return lane.kind is NUMBER
 
 
 def slider_range(document: Document, lane: ResolvedLane) -> SliderRange:
@@ -64,8 +60,9 @@ def usual_range(value: float, typed: Slider, unit: AngleUnit) -> tuple[float, fl
     return -reach, reach
 
 
-def slid(lane: Lane, value: float) -> Lane:
+def slid(lane: ResolvedLane, value: float) -> Lane:
     """A slider's lane at another value."""
-    name = lane.text.partition("=")[0].rstrip()
+    left, equals, _ = lane.lane.text.partition("=")
     shown = full_precision(float(f"{value:.{DIGITS}g}"))
-    return lane.model_copy(update={"text": f"{name} = {shown}"})
+    text = f"{left.rstrip()} = {shown}" if equals else shown
+    return lane.lane.model_copy(update={"text": text})

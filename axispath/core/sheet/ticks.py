@@ -10,12 +10,13 @@ from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.language.numbers import MINUS, decimal
 from axispath.core.sheet.document import Document, Ticks
 from axispath.core.sheet.ends import typed_end
+from axispath.core.sheet.look import LOOK
 from axispath.core.sheet.refused import EditRefused
 
-MOST = 400
-TYPED = 0.5  # a step that was typed may stand this much closer
-PARTS_OF_PI = (*(Fraction(1, n) for n in (24, 12, 6, 4, 3, 2, 1)), Fraction(2), Fraction(5))
-TURNS = (1, 2, 5, 10, 15, 30, 45, 90, 180, 360, 720, 1800)  # degrees
+MOST: int = LOOK["ticks"]["most"]
+TYPED: float = LOOK["ticks"]["typed"]
+PARTS_OF_PI = tuple(Fraction(*part) for part in LOOK["ticks"]["partsOfPi"])
+TURNS: tuple[int, ...] = tuple(LOOK["ticks"]["turns"])
 
 
 @dataclass(frozen=True, slots=True)

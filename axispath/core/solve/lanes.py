@@ -5,10 +5,11 @@ from __future__ import annotations
 from axispath.core import catalogue
 from axispath.core.language.plain import plain
 from axispath.core.language.tree import Call, Expression, Name
+from axispath.core.path.kinds import SEARCHED
 from axispath.core.sheet.document import MAX_LANES, Document
 from axispath.core.sheet.edits import AddLane
 from axispath.core.sheet.resolve import resolve, scope_of
-from axispath.core.solve.methods import Method
+from axispath.core.solve.methods.way import Way
 from axispath.core.solve.question import Question
 
 SIDES = {2: ("left", "right"), 3: ("low", "middle", "high")}
@@ -20,7 +21,7 @@ def side_lanes(document: Document, question: Question) -> list[AddLane]:
     None where the unknown is a value of the sheet, since other lanes use it as that.
     """
     operands = question.comparison.operands
-    shown = {lane.name for lane in resolve(document).functions()}
+    shown = {lane.name for lane in resolve(document).shown(SEARCHED)}
 
     def is_lane(side: Expression) -> bool:
         if not isinstance(side, Call) or side.order or side.name not in shown:
@@ -35,15 +36,9 @@ def side_lanes(document: Document, question: Question) -> list[AddLane]:
     return _lanes(document, question, texts)
 
 
-def method_lanes(document: Document, question: Question, method: Method) -> list[AddLane]:
-    """The curve whose zero a method looks for; for fixed points the side and the diagonal."""
-    left, right = question.comparison.operands
-    if method is Method.FIXED_POINT:
-        side = right if left == Name(question.unknown) else left
-        texts = [("step", plain(side, catalogue.VOCABULARY)), ("diagonal", question.unknown)]
-        return _lanes(document, question, texts)
-    shown = [plain(side, catalogue.VOCABULARY) for side in (left, right)]
-    return _lanes(document, question, [("difference", f"{shown[0]} - ({shown[1]})")])
+def method_lanes(document: Document, question: Question, way: Way) -> list[AddLane]:
+    """What a method works on."""
+    return _lanes(document, question, way.lanes(question))
 
 
 def _lanes(document: Document, question: Question, sides: list[tuple[str, str]]) -> list[AddLane]:

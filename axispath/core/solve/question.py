@@ -24,9 +24,10 @@ from axispath.core.language.tree import (
     Sum,
     free_names,
 )
+from axispath.core.sheet.dependencies import used_names
 from axispath.core.sheet.document import Document
 from axispath.core.sheet.refused import EditRefused
-from axispath.core.sheet.resolve import ResolvedLane, resolve, scope_of, used_names
+from axispath.core.sheet.resolve import ResolvedLane, resolve, scope_of
 from axispath.core.sheet.sliders import is_slider
 
 

@@ -17,6 +17,7 @@ WHY = {
     Reason.CLOSE: "solutions there are too close together to be told apart",
     Reason.BUDGET: "there is too much to search",
     Reason.MANY: "one solution follows after the other",
+    Reason.OVERLAP: "curves seem to run over one another",
 }
 
 

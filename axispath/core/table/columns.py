@@ -9,9 +9,10 @@ from axispath.core.language.errors import LanguageError
 from axispath.core.language.pasted import written
 from axispath.core.language.statement import parse_expression
 from axispath.core.language.tree import Call, Expression, FunctionStatement, Name, free_names
+from axispath.core.sheet.curve import parameters
 from axispath.core.sheet.document import Document, Lane, Table
 from axispath.core.sheet.resolve import ResolvedLane, resolve, scope_of
-from axispath.core.sheet.sliders import is_slider
+from axispath.core.table.kinds import ALONG, OVER_SLIDER, OVER_X
 
 
 @dataclass(frozen=True)
@@ -31,15 +32,16 @@ def heads(document: Document, table: Table) -> list[Head]:
 
 
 def usual_columns(document: Document, table: Table) -> tuple[str, ...]:
-    """The shown functions; for a slider that runs, the numbers of the sheet that depend on it."""
-    if table.variable == "x":
-        return tuple(f"{lane.name}(x)" for lane in resolve(document).functions())
-    return tuple(
-        str(lane.name)
-        for lane in resolve(document)
-        if lane.ready and lane.name and not hasattr(lane.statement, "parameters")
-        if not is_slider(lane) and lane.items is None
-    )
+    """The shown functions; for a slider that runs, the numbers of the sheet that depend on it.
+
+    For the parameter of curves, their coordinates.
+    """
+    sheet = resolve(document)
+    if table.variable in parameters(document):
+        own = [lane for lane in sheet.shown(ALONG) if lane.parameters == (table.variable,)]
+        return tuple(text for lane in own for text in ALONG[lane.kind.key](lane))
+    usual = OVER_X if table.variable == "x" else OVER_SLIDER
+    return tuple(usual[lane.kind.key](lane) for lane in sheet.shown(usual))
 
 
 def _head(document: Document, table: Table, text: str) -> Head:
@@ -56,7 +58,7 @@ def _head(document: Document, table: Table, text: str) -> Head:
         return Head(text, None, error=missing)
     own = _own_lane(tree, running, list(sheet))
     if own is not None:
-        return Head(text, own, own) if own.plottable else Head(text, None, error=_unready(own))
+        return Head(text, own, own) if own.can(OVER_X) else Head(text, None, error=_unready(own))
     statement = FunctionStatement(None, (running,), tree, None)
     source = ResolvedLane(
         Lane(id="column", text=text, name=text[:60]),

@@ -3,67 +3,20 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
 
-import numpy as np
-from flint import arb
-
-from axispath.core.arithmetic.balls import precision
-from axispath.core.arithmetic.program import NotComputable
-from axispath.core.catalogue.balls import OutsideDomain
 from axispath.core.language.numbers import MINUS, decimal, full_precision
 from axispath.core.path.area import Area, NoArea, area
 from axispath.core.path.lanes import difference
 from axispath.core.sheet.document import Document
 from axispath.core.sheet.refused import EditRefused
-from axispath.core.sheet.resolve import ResolvedLane, resolve
-from axispath.core.table.values import column
-
-BITS = 106
-
-
-@dataclass(frozen=True, slots=True)
-class Read:
-    """One lane at one x; ``slope`` is NaN where the curve has none."""
-
-    lane: ResolvedLane
-    y: float
-    shown: str
-    reason: str | None
-    slope: float
-
-    @property
-    def defined(self) -> bool:
-        """Whether there is a value."""
-        return math.isfinite(self.y)
+from axispath.core.sheet.resolve import resolve
+from axispath.core.table.kinds import READ
+from axispath.core.table.kinds.register import Read
 
 
 def read(document: Document, x: float) -> list[Read]:
     """The visible lanes at ``x``."""
-    at = np.array([x])
-    found = []
-    for lane in resolve(document).functions():
-        values = column(lane, at)
-        y = float(values.values[0])
-        slope = slope_at(lane, x) if math.isfinite(y) else math.nan
-        found.append(Read(lane, y, values.shown(0, document.digits), values.reason(0), slope))
-    return found
-
-
-def slope_at(lane: ResolvedLane, x: float) -> float:
-    """The derivative at ``x``, enclosed before it is rounded; NaN where there is none."""
-    with precision(BITS):
-        try:
-            slope = lane.balls.taylor(arb(x), 2)[1]
-        except OutsideDomain:
-            return math.nan
-    if slope.is_finite():
-        return float(slope.mid())
-    # Where enclosures see a border or a bend, the rules of calculus may know better.
-    try:
-        return float(lane.slopes(np.array([x]))[0])
-    except NotComputable:
-        return math.nan
+    return [READ[lane.kind.key](document, lane, x) for lane in resolve(document).shown(READ)]
 
 
 def tangent_words(found: Read, x: float, digits: int) -> str:
@@ -100,7 +53,7 @@ def area_between(document: Document, lane_id: str, against: str, low: float, hig
     """The area under a lane, or between two; raises NoArea or EditRefused with a sentence."""
     sheet = resolve(document)
     lane, other = sheet.lane(lane_id), sheet.lane(against) if against else None
-    if lane is None or not lane.plottable or (against and (other is None or not other.plottable)):
+    if lane is None or not lane.can(READ) or (against and (other is None or not other.can(READ))):
         raise EditRefused("This lane has no curve to take an area from.")
     for one in (lane, other):
         ends = one.ends if one is not None else (None, None)

@@ -9,7 +9,8 @@ from fractions import Fraction
 import numpy as np
 from numpy.typing import NDArray
 
-from axispath.core.path.lanes import USUAL, Effort, path_of
+from axispath.core.path.kinds import SEARCHED
+from axispath.core.path.lanes import USUAL, Effort
 from axispath.core.sheet.document import Document, Table
 from axispath.core.sheet.ends import typed_end
 from axispath.core.sheet.refused import EditRefused
@@ -96,12 +97,13 @@ def _listed(document: Document, text: str) -> list[float]:
 
 def _landmarks(document: Document, table: Table, effort: Effort) -> NDArray[np.float64]:
     view = document.view
-    chosen = [lane for lane in resolve(document).functions() if lane.lane.id in table.lanes]
-    if not chosen:
-        chosen = resolve(document).functions()
+    shown = resolve(document).shown(SEARCHED)
+    searched = [lane for lane in shown if SEARCHED[lane.kind.key].along == "x"]
+    chosen = [lane for lane in searched if lane.lane.id in table.lanes] or searched
     found: set[float] = set()
     for lane in chosen:
-        path = path_of(lane, view.left, view.right, effort, len(chosen))
+        search = SEARCHED[lane.kind.key].path
+        path = search(lane, view.left, view.right, effort, len(chosen), None)
         found |= {mark.x for mark in path.landmarks} if path is not None else set()
     if not found:
         raise TableRefused("There are no landmarks in this view.", "lanes")

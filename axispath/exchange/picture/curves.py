@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -10,10 +11,11 @@ from matplotlib.path import Path
 from numpy.typing import NDArray
 
 from axispath.core.path.trails import trail_marks
-from axispath.core.sampling.curve import Drawn
-from axispath.core.sampling.lanes import drawn_lane, drawn_samples
+from axispath.core.sampling.kinds import DRAWN, drawn
+from axispath.core.sampling.primitives import Band, Dots, Primitive, Rows, Stroke
 from axispath.core.sheet import palette
 from axispath.core.sheet.document import Document
+from axispath.core.sheet.look import LOOK
 from axispath.core.sheet.resolve import ResolvedLane, resolve
 from axispath.core.table.reading import read
 from axispath.exchange.picture.field import PlotField
@@ -21,9 +23,9 @@ from axispath.exchange.picture.ground import axes_of
 from axispath.exchange.picture.seen import Seen
 from axispath.exchange.picture.sheet_of_paper import Paper
 
-FAINT = 0.28
-BAND = 0.45
-FLAG = 20
+FAINT: float = LOOK["faint"]
+BAND: float = LOOK["band"]
+FLAG: float = LOOK["flag"]
 Floats = NDArray[np.float64]
 
 
@@ -42,18 +44,44 @@ class Taken:
 
 
 def draw_curve(
-    paper: Paper, document: Document, lane: ResolvedLane, field: PlotField, drawn: Drawn
+    paper: Paper,
+    document: Document,
+    lane: ResolvedLane,
+    field: PlotField,
+    shapes: Sequence[Primitive],
 ) -> None:
-    """A lane's curve; faint behind its samples where it is drawn from some."""
-    colour, sampled = palette.colour_of(lane.lane), bool(lane.lane.samples.by)
-    alpha = FAINT if sampled else 1.0
-    _band(paper, field, drawn.band, colour, alpha)
-    points = field.pixels(drawn.strokes)
-    paper.line(points, colour, palette.width_of(lane.lane), palette.dash_of(lane.lane), alpha=alpha)
-    if sampled:
-        _samples(paper, document, lane, field, colour)
+    """A lane's shapes in its colour, dash and width, and the markers on its lines."""
+    colour = palette.colour_of(lane.lane)
+    for shape in shapes:
+        _shape(paper, lane, field, shape)
     if lane.lane.style.markers != "none":
-        _markers(paper, document, lane, field, points, colour)
+        for rows in _lines(shapes):
+            _markers(paper, document, lane, field, field.pixels(rows), colour)
+
+
+def _shape(paper: Paper, lane: ResolvedLane, field: PlotField, shape: Primitive) -> None:
+    colour, alpha = palette.colour_of(lane.lane), FAINT if shape.faint else 1.0
+    match shape:
+        case Band(rows):
+            _band(paper, field, rows, colour, alpha)
+        case Stroke(rows, _, dashed, pale):
+            alpha *= LOOK["pale"] if pale else 1.0
+            width = palette.width_of(lane.lane) if dashed else LOOK["joining"]
+            dash = palette.dash_of(lane.lane) if dashed else ()
+            paper.line(field.pixels(rows), colour, width, dash, alpha=alpha)
+        case Dots(rows):
+            size = 2 * LOOK["point" if shape.large else "dot"] * 0.72
+            points = field.pixels(rows)
+            paper.line(points, colour, 0, marker="o", markersize=size, linestyle="none")
+
+
+def _lines(shapes: Sequence[Primitive]) -> list[Rows]:
+    """The lines of a lane, without those that only join its samples."""
+    return [shape.rows for shape in shapes if isinstance(shape, Stroke) and shape.dashed]
+
+
+def _line(shapes: Sequence[Primitive]) -> Rows:
+    return np.concatenate(_lines(shapes) or [np.empty((0, 2), dtype=np.float32)])
 
 
 def _band(
@@ -64,16 +92,6 @@ def _band(
         if len(part):
             outline = np.concatenate([part[:, :2], part[::-1, 2:]])
             paper.shape(Path(field.pixels(outline)), fill=colour, alpha=alpha * BAND)
-
-
-def _samples(
-    paper: Paper, document: Document, lane: ResolvedLane, field: PlotField, colour: str
-) -> None:
-    rows = drawn_samples(document, lane, field.frame)
-    if len(rows) and np.isnan(rows[0, 0]):
-        rows = rows[1:]
-        paper.line(field.pixels(rows), colour, 1.5)
-    paper.line(field.pixels(rows), colour, 0, marker="o", markersize=7 * 0.72, linestyle="none")
 
 
 def _markers(
@@ -99,11 +117,20 @@ def _markers(
 def draw_trails(paper: Paper, seen: Seen, field: PlotField) -> None:
     """What lanes left behind while a slider moved."""
     for document in seen.trail:
-        for lane in resolve(document).functions():
-            if lane.lane.style.trail == "curve":
-                colour, drawn = palette.colour_of(lane.lane), drawn_lane(lane, field.frame)
-                _band(paper, field, drawn.band, colour, FAINT)
-                paper.line(field.pixels(drawn.strokes), colour, 1.25, alpha=FAINT)
+        for lane in resolve(document).shown(DRAWN):
+            if lane.lane.style.trail != "curve":
+                continue
+            colour = palette.colour_of(lane.lane)
+            for shape in drawn(document, lane, field.frame):
+                match shape:
+                    case Band(rows):
+                        _band(paper, field, rows, colour, FAINT)
+                    case Stroke(rows):
+                        paper.line(field.pixels(rows), colour, LOOK["trail"], alpha=FAINT)
+                    case Dots(rows):
+                        size, at = 2 * LOOK["dot"] * 0.72, field.pixels(rows)
+                        look = {"marker": "o", "markersize": size, "linestyle": "none"}
+                        paper.line(at, colour, 0, alpha=FAINT, **look)
     now = resolve(seen.document)
     for mark in trail_marks(seen.trail, seen.document.view):
         lane_now = now.lane(mark["id"])
@@ -146,7 +173,9 @@ def draw_tangent(paper: Paper, seen: Seen, field: PlotField) -> None:
             paper.line(np.array(ends), palette.colour_of(found.lane.lane), 1.25, (3, 3))
 
 
-def draw_area(paper: Paper, seen: Seen, field: PlotField, curves: dict[str, Drawn]) -> None:
+def draw_area(
+    paper: Paper, seen: Seen, field: PlotField, curves: dict[str, list[Primitive]]
+) -> None:
     """The area of a lane between the two readings, down to the axis or to another lane."""
     lane = resolve(seen.document).lane(seen.area) if seen.area else None
     if lane is None or seen.held is None or seen.reading is None or seen.area not in curves:
@@ -154,11 +183,11 @@ def draw_area(paper: Paper, seen: Seen, field: PlotField, curves: dict[str, Draw
     if seen.against and seen.against not in curves:
         return
     low, high = (field.px(x) for x in sorted((seen.held, seen.reading)))
-    above = _between(field.pixels(curves[seen.area].strokes), low, high)
+    above = _between(field.pixels(_line(curves[seen.area])), low, high)
     if not len(above):
         return
     if seen.against:
-        below = _between(field.pixels(curves[seen.against].strokes), low, high)[::-1]
+        below = _between(field.pixels(_line(curves[seen.against])), low, high)[::-1]
     else:
         floor = field.py(0)
         below = np.array([[above[-1, 0], floor], [above[0, 0], floor]])
@@ -174,7 +203,7 @@ def _between(points: Floats, low: float, high: float) -> Floats:
 
 
 def draw_flags(
-    paper: Paper, lanes: list[ResolvedLane], field: PlotField, curves: dict[str, Drawn]
+    paper: Paper, lanes: list[ResolvedLane], field: PlotField, curves: dict[str, list[Primitive]]
 ) -> list[Taken]:
     """Names at the right ends of the curves, kept apart. Gives where they are."""
     taken: list[Taken] = []
@@ -197,10 +226,10 @@ def _box(box: Taken) -> Path:
     return Path([(left, top), (right, top), (right, bottom), (left, bottom), (left, top)])
 
 
-def _end(drawn: Drawn, field: PlotField) -> tuple[float, float] | None:
-    """The rightmost point of a curve inside the plot."""
-    rows = np.concatenate([drawn.strokes, drawn.band[:, :2], drawn.band[:, 2:]])
-    points = field.pixels(rows)
+def _end(shapes: Sequence[Primitive], field: PlotField) -> tuple[float, float] | None:
+    """The rightmost point of a lane inside the plot."""
+    parts = [part for shape in shapes for part in np.split(shape.rows, shape.rows.shape[1] // 2, 1)]
+    points = field.pixels(np.concatenate(parts))
     x, y = points[:, 0], points[:, 1]
     with np.errstate(invalid="ignore"):
         inside = (x <= field.right + 1) & (y >= field.top + 4) & (y <= field.bottom - 4)

@@ -4,10 +4,12 @@ from __future__ import annotations
 
 import numpy as np
 
-from axispath.core.sampling.lanes import drawn_lane
+from axispath.core.language.numbers import listed
+from axispath.core.sampling.kinds import DRAWN, drawn
 from axispath.core.sheet import palette
 from axispath.core.sheet.refused import EditRefused
 from axispath.core.sheet.resolve import resolve
+from axispath.exchange.formats import FORMATS
 from axispath.exchange.picture.curves import (
     draw_area,
     draw_curve,
@@ -21,7 +23,7 @@ from axispath.exchange.picture.field import PlotField
 from axispath.exchange.picture.ground import caption_lines, draw_axes, draw_grid, draw_rail
 from axispath.exchange.picture.marks import draw_labels, draw_legend, draw_mark, landmarks_of
 from axispath.exchange.picture.seen import Seen
-from axispath.exchange.picture.sheet_of_paper import TYPES, Paper, drawing
+from axispath.exchange.picture.sheet_of_paper import Paper, drawing
 
 SMALLEST, LARGEST, MOST_PIXELS = 160, 4000, 24_000_000
 EDGE, RAIL, TITLE, SMALL = 14, 28, 24, 20  # pixels
@@ -32,12 +34,12 @@ def picture(seen: Seen, kind: str, scale: float = 1.0) -> bytes:
 
     Raises EditRefused where the size is out of bounds.
     """
-    if kind not in TYPES:
-        raise EditRefused("A picture is a png, an svg or a pdf.")
+    if kind not in FORMATS:
+        raise EditRefused(f"A picture is a {listed(FORMATS)}.")
     for side, length in (("width", seen.width), ("height", seen.height)):
         if not SMALLEST <= length <= LARGEST:
             raise EditRefused(f"The {side} of a picture is {SMALLEST} to {LARGEST} pixels.")
-    if kind == "png" and seen.width * seen.height * scale**2 > MOST_PIXELS:
+    if FORMATS[kind].pixels and seen.width * seen.height * scale**2 > MOST_PIXELS:
         raise EditRefused("This picture has too many pixels: make it smaller or less sharp.")
     with drawing:
         return _drawn(seen).saved(kind, scale)
@@ -47,8 +49,8 @@ def _drawn(seen: Seen) -> Paper:
     document = seen.document
     paper = Paper(seen.width, seen.height, palette.GROUND)
     field = _captioned(paper, seen)
-    lanes = resolve(document).functions()
-    curves = {lane.lane.id: drawn_lane(lane, field.frame) for lane in lanes}
+    lanes = resolve(document).shown(DRAWN)
+    curves = {lane.lane.id: drawn(document, lane, field.frame) for lane in lanes}
     frame = field.frame
     paper.clipped_to(field.left, field.top, frame.width, frame.height)
     draw_grid(paper, document, field)

@@ -9,13 +9,15 @@ import numpy as np
 from axispath.core.sheet import palette
 from axispath.core.sheet.captions import caption
 from axispath.core.sheet.document import Document, Ticks
+from axispath.core.sheet.look import LOOK
 from axispath.core.sheet.refused import EditRefused
 from axispath.core.sheet.resolve import scope_of
 from axispath.core.sheet.ticks import TickStep, label, places, spaced, tick_step
 from axispath.exchange.picture.field import PlotField
+from axispath.exchange.picture.polar import draw_angles, draw_polar_grid
 from axispath.exchange.picture.sheet_of_paper import Paper, plain_words, typeset
 
-ACROSS, UPWARDS = 70, 45  # pixels between numbers
+ACROSS, UPWARDS = LOOK["ticks"]["across"], LOOK["ticks"]["upwards"]
 CLOSEST = 7  # pixels between lines of the fine grid
 Axis = tuple[TickStep, Fraction | float]
 
@@ -43,6 +45,9 @@ def draw_grid(paper: Paper, document: Document, field: PlotField) -> None:
     if grid == "none":
         return
     x, y = axes_of(document, field)
+    if grid == "polar":
+        draw_polar_grid(paper, field, float(x[1]) * x[0].unit)
+        return
     frame = field.frame
     if grid == "fine":
         finer_x = _finer(x, frame.width / (frame.right - frame.left))
@@ -85,6 +90,8 @@ def draw_axes(paper: Paper, document: Document, field: PlotField) -> None:
         paper.line(np.array([[zero_x, field.top], [zero_x, field.bottom]]), palette.INK, 1.25)
     if field.top <= zero_y <= field.bottom:
         paper.line(np.array([[field.left, zero_y], [field.right, zero_y]]), palette.INK, 1.25)
+    if document.ground.grid == "polar":
+        draw_angles(paper, field, document.unit)
     step, part = axes_of(document, field)[1]
     frame = field.frame
     written = [

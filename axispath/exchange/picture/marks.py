@@ -10,27 +10,18 @@ import numpy as np
 from matplotlib.path import Path
 
 from axispath.core.path.labels import crossing_key, keyed, labelled
-from axispath.core.path.landmark import Kind, Landmark
+from axispath.core.path.landmark import GROUP_OF, Kind, Landmark
 from axispath.core.path.survey import survey
 from axispath.core.sheet import palette
+from axispath.core.sheet.look import LOOK
 from axispath.core.sheet.resolve import ResolvedLane
 from axispath.exchange.picture.curves import Taken
 from axispath.exchange.picture.field import PlotField
 from axispath.exchange.picture.seen import Seen
 from axispath.exchange.picture.sheet_of_paper import Paper, typeset
 
-TRIANGLES = {
-    Kind.MAXIMUM: ((-5, 4), (5, 4), (0, -5), (-5, 4)),
-    Kind.MINIMUM: ((-5, -4), (5, -4), (0, 5), (-5, -4)),
-}
-STROKES = {
-    Kind.KINK: (((-5, 4), (0, -4), (5, 4)),),
-    Kind.INFLECTION: (((-3, 4), (3, -4)),),
-    Kind.INTERSECTION: (((-4, -4), (4, 4)), ((-4, 4), (4, -4))),
-}
-LIFTED = {Kind.MAXIMUM: -9, Kind.MINIMUM: 9}  # away from the point, so that the curve shows
-RADIUS = 4.5
-ASYMPTOTE = (7.0, 6.0)
+SHAPES = LOOK["shapes"]
+LIFTED = LOOK["lifted"]
 
 
 @dataclass(frozen=True)
@@ -56,38 +47,44 @@ def landmarks_of(seen: Seen) -> list[Shown]:
         for crossing in found.crossings
         for key, mark in keyed(crossing_key(crossing), crossing.path)
     ]
-    return shown
+    without = seen.document.ground.without
+    return [s for s in shown if s.key in seen.pinned or GROUP_OF[s.mark.kind] not in without]
 
 
 def draw_mark(paper: Paper, field: PlotField, shown: Shown) -> None:
     """A landmark in its shape."""
     mark, colour = shown.mark, shown.colour
+    if not math.isfinite(mark.x):  # where a curve runs off
+        return
     if mark.kind is Kind.POLE:
         px = field.px(mark.x)
         if field.left <= px <= field.right:
             line = np.array([[px, field.top], [px, field.bottom]])
-            paper.line(line, colour, 1.25, ASYMPTOTE)
+            paper.line(line, colour, 1.25, tuple(LOOK["asymptote"]))
         return
     for y, closed, kind in _places(mark):
         at = np.array([field.px(mark.x), field.py(y) + LIFTED.get(kind, 0)])
         if not field.holds(float(at[0]), float(at[1]), 8):
             continue
-        if kind in TRIANGLES:
-            paper.shape(Path(np.array(TRIANGLES[kind]) + at), fill=colour, stroke=colour)
-        elif kind in STROKES:
-            for stroke in STROKES[kind]:
-                paper.line(np.array(stroke) + at, colour, 2.0)
+        shape = SHAPES.get(kind)
+        if shape is not None and shape["filled"]:
+            for line in shape["lines"]:
+                paper.shape(Path(np.array(line) + at), fill=colour, stroke=colour)
+        elif shape is not None:
+            for line in shape["lines"]:
+                paper.line(np.array(line) + at, colour, 2.0)
         else:
             _ring(paper, at, kind, closed, colour)
 
 
 def _ring(paper: Paper, at: np.ndarray, kind: Kind, closed: bool, colour: str) -> None:
-    filled = kind is Kind.END and closed
+    ring = LOOK["rings"].get(kind, "open")
+    filled = ring == "closed" and closed
     place = (float(at[0]), float(at[1]))
     inside = colour if filled else palette.GROUND
-    paper.shape(Path.circle(place, RADIUS), fill=inside, stroke=colour, width=1.75)
-    if kind is Kind.ZERO:
-        paper.shape(Path.circle(place, 1.5), fill=colour)
+    paper.shape(Path.circle(place, LOOK["ring"]), fill=inside, stroke=colour, width=1.75)
+    if ring == "dot":
+        paper.shape(Path.circle(place, LOOK["eye"]), fill=colour)
 
 
 def _places(mark: Landmark) -> Iterator[tuple[float, bool, Kind]]:

@@ -30,7 +30,6 @@ INCH = 100  # pixels of a picture at sharpness 1
 POINTS = 72 / INCH
 FONTS = sorted((File(__file__).parents[1] / "fonts").glob("*.ttf"))
 FACE = "Atkinson Hyperlegible"
-TYPES = {"png": "image/png", "svg": "image/svg+xml", "pdf": "application/pdf"}
 # What KaTeX reads and Matplotlib does not.
 SIGNS = {r"\le ": r"\leq ", r"\ge ": r"\geq ", r"\ne ": r"\neq ", r"\lvert": "|", r"\rvert": "|"}
 Floats = NDArray[np.floating[Any]]
@@ -135,7 +134,7 @@ class Paper:
         return float(TextPath((0, 0), words, size=size, prop=font).get_extents().width)
 
     def saved(self, kind: str, scale: float = 1.0) -> bytes:
-        """The picture as a file of a kind in TYPES; ``scale`` is the sharpness of a PNG."""
+        """The picture as a file of a kind in FORMATS; ``scale`` is the sharpness of a PNG."""
         out = io.BytesIO()
         date = {} if kind == "png" else {"CreationDate" if kind == "pdf" else "Date": None}
         maker = {"Software" if kind == "png" else "Creator": "Axis Path"}
@@ -144,9 +143,19 @@ class Paper:
         return out.getvalue()
 
 
+LONGEST = 400  # signs of LaTeX that are typeset: about a line across the picture
+PLAIN = 90  # signs of a longer one, as plain text
+
+
 def typeset(statement: Statement, name: str | None = None) -> str:
-    """A statement between dollar signs; in plain words where that cannot be typeset here."""
+    """A statement between dollar signs; in plain words where that cannot be typeset here.
+
+    A statement longer than a line is given by its beginning, so that the time it takes is bounded.
+    """
     latex = latex_statement(statement, catalogue.VOCABULARY, name)
+    if len(latex) > LONGEST:
+        plain = plain_statement(statement, catalogue.VOCABULARY)
+        return plain_words(fair(plain if len(plain) <= PLAIN else f"{plain[: PLAIN - 2]} …"))
     for katex, here in SIGNS.items():
         latex = latex.replace(katex, here)
     try:

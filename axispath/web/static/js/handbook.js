@@ -1,6 +1,6 @@
 // @ts-check
 /** The handbook: typesets its examples. */
 
-import { typeset } from "./formulas.js";
+import { typeset } from "./lanes/formulas.js";
 
 typeset(document);

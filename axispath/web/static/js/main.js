@@ -1,8 +1,35 @@
 // @ts-check
-/** Starts the sheet page. */
+/** Starts the sheet page: one instrument, and the components that bind it to the page. */
 
 import Alpine from "../vendor/alpine/alpine.esm.min.js";
-import { sheet } from "./sheet.js";
+import { deskPart } from "./desk/desk.js";
+import { viewPart } from "./desk/looking.js";
+import { looksPart } from "./desk/looks.js";
+import { readingPart } from "./desk/reading.js";
+import { solvePart } from "./desk/solve.js";
+import { tablesPart } from "./desk/tables.js";
+import { entryPart } from "./lanes/entry.js";
+import { plotPart, roomPart, sheetPart } from "./sheet/bar.js";
+import { errandPart } from "./sheet/errands.js";
+import { Instrument } from "./sheet/instrument.js";
 
-Alpine.data("sheet", sheet);
+const start = JSON.parse(document.getElementById("start")?.textContent ?? "{}");
+const instrument = new Instrument(start);
+
+/** Each component, by the name that templates bind it with. */
+const PARTS = {
+  sheet: sheetPart,
+  looks: looksPart,
+  view: viewPart,
+  entry: entryPart,
+  errand: errandPart,
+  reading: readingPart,
+  plot: plotPart,
+  room: roomPart,
+  desk: deskPart,
+  tables: tablesPart,
+  solve: solvePart,
+};
+for (const [name, part] of Object.entries(PARTS)) Alpine.data(name, () => part(instrument));
 Alpine.start();
+instrument.begin();

@@ -16,7 +16,7 @@ for (const button of document.querySelectorAll('[data-act="rename"]')) {
 for (const input of document.querySelectorAll(".rename-to")) {
   input.addEventListener("keydown", (event) => {
     if (/** @type {KeyboardEvent} */ (event).key !== "Escape") return;
-    /** @type {HTMLElement} */ (input.closest(".sheet-row")?.querySelector('[data-act="rename"]')).click();
+    /** @type {HTMLElement | null | undefined} */ (input.closest(".sheet-row")?.querySelector('[data-act="rename"]'))?.click();
   });
 }
 for (const form of document.querySelectorAll('form[action$="/destroy"]')) {

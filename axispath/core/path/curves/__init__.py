@@ -1,0 +1,1 @@
+"""Landmarks of curves along which a parameter runs."""

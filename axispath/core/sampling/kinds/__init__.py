@@ -1,0 +1,32 @@
+"""The register of how lanes of each kind are drawn."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from axispath.core.arithmetic.patience import Patience, limited
+from axispath.core.sampling.kinds.curve import drawn_curve
+from axispath.core.sampling.kinds.function import drawn_function
+from axispath.core.sampling.kinds.point import drawn_point
+from axispath.core.sampling.primitives import Primitive
+from axispath.core.sampling.view import Frame
+from axispath.core.sheet.document import Document
+from axispath.core.sheet.resolve import ResolvedLane
+
+Draw = Callable[[Document, ResolvedLane, Frame], list[Primitive]]
+
+DRAWN: dict[str, Draw] = {
+    "function": drawn_function,
+    "parametric": drawn_curve,
+    "polar": drawn_curve,
+    "point": drawn_point,
+}
+"""How a lane is drawn in a frame, by the key of its kind; kinds without an entry are not drawn."""
+
+
+def drawn(
+    document: Document, lane: ResolvedLane, frame: Frame, patience: Patience | None = None
+) -> list[Primitive]:
+    """A lane's picture. Raises OutOfTime where it takes longer than ``patience``."""
+    with limited(patience):
+        return DRAWN[lane.kind.key](document, lane, frame)

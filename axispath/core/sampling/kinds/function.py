@@ -1,0 +1,89 @@
+"""Functions as curves in a frame, within their domains, and the samples a student asked for."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
+
+from axispath.core.arithmetic.interval import End
+from axispath.core.arithmetic.program import Program
+from axispath.core.memory import Memory
+from axispath.core.sampling.curve import Drawn, drawn
+from axispath.core.sampling.primitives import Band, Dots, Primitive, Stroke
+from axispath.core.sampling.view import Frame
+from axispath.core.sheet.document import Document
+from axispath.core.sheet.refused import EditRefused
+from axispath.core.sheet.resolve import ResolvedLane
+from axispath.core.sheet.samples import MOST, sample_amount
+
+KEPT = 32 << 20  # bytes
+STEP = 300  # bytes that a step of a program takes, roughly
+
+
+def _weight(key: tuple[Program, Any], found: Drawn) -> int:
+    return len(key[0].steps) * STEP + found.strokes.nbytes + found.band.nbytes
+
+
+_pictures: Memory[Drawn] = Memory(KEPT, _weight)
+NO_SAMPLES = np.empty((0, 2), dtype=np.float32)
+
+
+def drawn_function(document: Document, lane: ResolvedLane, frame: Frame) -> list[Primitive]:
+    """A curve and its bands; faint behind its samples where it is drawn from some."""
+    curve, sampled = drawn_lane(lane, frame), bool(lane.lane.samples.by)
+    found: list[Primitive] = []
+    if len(curve.band):
+        found.append(Band(curve.band, faint=sampled))
+    found.append(Stroke(curve.strokes, faint=sampled))
+    if sampled:
+        rows = drawn_samples(document, lane, frame)
+        if lane.lane.samples.joined:
+            found.append(Stroke(rows, dashed=False))
+        found.append(Dots(rows))
+    return found
+
+
+def drawn_lane(lane: ResolvedLane, frame: Frame) -> Drawn:
+    """A lane's curve on its domain; remembered, since most movements change few lanes."""
+    low, high = lane.ends
+    start = _inside(low, np.inf) if low else -np.inf
+    stop = _inside(high, -np.inf) if high else np.inf
+    key = (lane.program, lane.unit, start, stop, frame)
+    return _pictures.found(key, lambda: drawn(lane.floats, lane.balls, frame, start, stop))
+
+
+def _inside(end: End, inwards: float) -> float:
+    """An end as far as the curve goes: not to an end that does not belong to the domain."""
+    return end.x if end.closed else float(np.nextafter(end.x, inwards))
+
+
+def drawn_samples(document: Document, lane: ResolvedLane, frame: Frame) -> NDArray[np.float32]:
+    """The samples a lane is drawn from, relative to the view, shape (n, 2).
+
+    They run over its domain, or over the view where that has no end. NaN where there is no value.
+    """
+    samples = lane.lane.samples
+    try:
+        amount = sample_amount(document, samples)
+    except EditRefused:  # a value that the amount used is gone
+        return NO_SAMPLES
+    low, high = lane.ends
+    start, stop = low.x if low else frame.left, high.x if high else frame.right
+    if not amount or not start <= stop:
+        return NO_SAMPLES
+    if samples.by == "count":
+        x: NDArray[np.float64] = np.linspace(start, stop, int(amount))
+    else:
+        count = min(int((stop - start) / amount * (1 + 1e-12)) + 1, MOST)
+        x = start + amount * np.arange(count, dtype=np.float64)
+    y = lane.floats(x)
+    for end in (low, high):
+        if end is not None and not end.closed:
+            y[x == end.x] = np.nan
+    across = (x - frame.left) / (frame.right - frame.left)
+    upwards = (y - frame.bottom) / (frame.top - frame.bottom)
+    rows = np.stack([across, upwards], axis=1)
+    rows[~np.isfinite(y)] = np.nan
+    return rows.astype(np.float32)

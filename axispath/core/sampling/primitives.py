@@ -1,0 +1,51 @@
+"""What pictures are made of: shapes that name what they are, and nothing of the kinds of lanes.
+
+Coordinates are relative to the view, 0 to 1 from left to right and from bottom to top. A row of NaN
+separates the parts of a shape. Whoever draws takes colour, dash and width from the lane.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import ClassVar
+
+import numpy as np
+from numpy.typing import NDArray
+
+Rows = NDArray[np.float32]
+
+
+@dataclass(frozen=True, slots=True)
+class Stroke:
+    """A line through ``rows`` (x, y). A ``faint`` one is seen behind what matters, a ``pale`` one
+    is told apart from the rest of its lane.
+    """
+
+    name: ClassVar[str] = "stroke"
+    rows: Rows
+    faint: bool = False
+    dashed: bool = True
+    pale: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class Band:
+    """A strip between two lines: ``rows`` are (x, lowest, x, highest)."""
+
+    name: ClassVar[str] = "band"
+    rows: Rows
+    faint: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class Dots:
+    """Single points, ``rows`` (x, y); with a ``handle`` where a hand can take hold of them."""
+
+    name: ClassVar[str] = "dots"
+    rows: Rows
+    faint: bool = False
+    handle: bool = False
+    large: bool = False
+
+
+Primitive = Stroke | Band | Dots

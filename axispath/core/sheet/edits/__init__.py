@@ -1,0 +1,106 @@
+"""Edits: functions from document to document, one class each, told apart by ``do``."""
+
+from __future__ import annotations
+
+from typing import Annotated
+
+from pydantic import Field, TypeAdapter
+
+from axispath.core.sheet.document import Document, View
+from axispath.core.sheet.edits.curves import LetRun, MoveAlong
+from axispath.core.sheet.edits.domain import SetDomain
+from axispath.core.sheet.edits.lines import (
+    AddLane,
+    DrawLevel,
+    DuplicateLane,
+    RemoveLane,
+    ReviseLane,
+)
+from axispath.core.sheet.edits.looks import (
+    FoldLane,
+    MoveLane,
+    SetColour,
+    SetNote,
+    SetSamples,
+    SetStyle,
+    ShowLane,
+)
+from axispath.core.sheet.edits.points import GatherPoints, MovePoint
+from axispath.core.sheet.edits.sliders import SetSlider, Slide
+from axispath.core.sheet.edits.tables import ForgetEquation, KeepEquation, RemoveTable, SetTable
+from axispath.core.sheet.edits.whole import Rename, SetGround, SetUnit
+
+__all__ = [
+    "EDITS",
+    "AddLane",
+    "DrawLevel",
+    "DuplicateLane",
+    "Edit",
+    "FoldLane",
+    "ForgetEquation",
+    "GatherPoints",
+    "KeepEquation",
+    "LetRun",
+    "MoveAlong",
+    "MoveLane",
+    "MovePoint",
+    "RemoveLane",
+    "RemoveTable",
+    "Rename",
+    "ReviseLane",
+    "SetColour",
+    "SetDomain",
+    "SetGround",
+    "SetNote",
+    "SetSamples",
+    "SetSlider",
+    "SetStyle",
+    "SetTable",
+    "SetUnit",
+    "ShowLane",
+    "Slide",
+    "apply",
+    "with_view",
+]
+
+Edit = (
+    AddLane
+    | ReviseLane
+    | RemoveLane
+    | ShowLane
+    | SetDomain
+    | Slide
+    | SetSlider
+    | MoveLane
+    | DuplicateLane
+    | DrawLevel
+    | MovePoint
+    | GatherPoints
+    | MoveAlong
+    | LetRun
+    | SetColour
+    | SetNote
+    | SetStyle
+    | SetSamples
+    | FoldLane
+    | SetGround
+    | SetUnit
+    | Rename
+    | SetTable
+    | RemoveTable
+    | KeepEquation
+    | ForgetEquation
+)
+EDITS: TypeAdapter[list[Edit]] = TypeAdapter(
+    Annotated[list[Annotated[Edit, Field(discriminator="do")]], Field(min_length=1, max_length=50)]
+)
+
+
+def apply(document: Document, edit: Edit) -> Document:
+    """The document after the edit. Raises EditRefused with a sentence."""
+    return edit.applied(document)
+
+
+def with_view(document: Document, view: View) -> Document:
+    """The document seen through another view."""
+    return document.model_copy(update={"view": view})

@@ -1,0 +1,221 @@
+"""Edits of lines: a lane more, another line for a lane, a lane less, a lane once more."""
+
+from __future__ import annotations
+
+import secrets
+from collections.abc import Container
+from typing import Literal
+
+from axispath.core.language.errors import LanguageError
+from axispath.core.language.pasted import written
+from axispath.core.language.scope import Scope
+from axispath.core.language.statement import Read, naming, read_line
+from axispath.core.language.tokens import MAX_LENGTH
+from axispath.core.sheet.document import COLOURS, MAX_LANES, Document, Lane, LaneId
+from axispath.core.sheet.edits.change import Change, LaneChange, refused
+from axispath.core.sheet.edits.names import free_like, free_name, renamed_elsewhere
+from axispath.core.sheet.refused import EditRefused
+from axispath.core.sheet.resolve import resolve, scope_of
+
+
+class AddLane(Change):
+    """A new lane at the end; ``keep`` even a line that is not understood."""
+
+    do: Literal["add lane"] = "add lane"
+    text: str
+    id: LaneId | None = None
+    keep: bool = False
+
+    def applied(self, document: Document) -> Document:
+        _refuse_full(document)
+        lane_id = self.id if self.id and document.lane(self.id) is None else secrets.token_hex(4)
+        lane = Lane(id=lane_id, text="", colour=_free_colour(document))
+        extended = document.model_copy(update={"lanes": (*document.lanes, lane)})
+        return _with_equal_scale(document, _kept(extended, lane, self.text, self.keep))
+
+    def words(self, document: Document) -> str:
+        return "adding a lane"
+
+
+class ReviseLane(LaneChange):
+    """Another line for a lane; ``keep`` even one that is not understood."""
+
+    do: Literal["revise lane"] = "revise lane"
+    text: str
+    keep: bool = False
+
+    def applied(self, document: Document) -> Document:
+        return _kept(document, self.lane(document), self.text, self.keep)
+
+    def words(self, document: Document) -> str:
+        return f"changing {self.called(document)}"
+
+
+class RemoveLane(LaneChange):
+    """A lane less."""
+
+    do: Literal["remove lane"] = "remove lane"
+
+    def applied(self, document: Document) -> Document:
+        lane = self.lane(document)
+        rest = tuple(other for other in document.lanes if other != lane)
+        return document.model_copy(update={"lanes": rest})
+
+    def words(self, document: Document) -> str:
+        return f"deleting {self.called(document)}"
+
+
+class DuplicateLane(LaneChange):
+    """A lane once more below itself, under the next free name."""
+
+    do: Literal["duplicate lane"] = "duplicate lane"
+
+    def applied(self, document: Document) -> Document:
+        _refuse_full(document)
+        lane = self.lane(document)
+        resolved = resolve(document).lane(lane.id)
+        text, name = lane.text, lane.name
+        statement = resolved.statement if resolved else None
+        if statement is not None and statement.name:
+            free = free_like(document, lane, statement.name)
+            left, equals, right = lane.text.partition("=")
+            text = left.replace(statement.name, free, 1) + equals + right
+        elif name:
+            named = naming(statement, lane.value)
+            name = free_name(document, lane.model_copy(update={"id": "new"}), named)
+        copy = lane.model_copy(
+            update={
+                "id": secrets.token_hex(4),
+                "text": text,
+                "name": name,
+                "colour": _free_colour(document),
+            }
+        )
+        at = document.lanes.index(lane) + 1
+        lanes = (*document.lanes[:at], copy, *document.lanes[at:])
+        return document.model_copy(update={"lanes": lanes})
+
+    def words(self, document: Document) -> str:
+        return f"duplicating {self.called(document)}"
+
+
+class DrawLevel(LaneChange):
+    """A new lane that draws a value as a level line, and follows it."""
+
+    do: Literal["draw level"] = "draw level"
+
+    def applied(self, document: Document) -> Document:
+        lane = resolve(document).lane(self.lane(document).id)
+        if lane is None or not lane.ready or lane.statement is None or lane.statement.parameters:
+            raise EditRefused("Only a value can be drawn as a level line.")
+        name = free_name(document, lane.lane.model_copy(update={"id": "new"}))
+        return AddLane(text=f"{name}(x) = {lane.name}").applied(document)
+
+    def words(self, document: Document) -> str:
+        return f"drawing {self.called(document)} as a level line"
+
+
+def _with_equal_scale(before: Document, after: Document) -> Document:
+    """The first curve of a sheet brings equal scale along: a circle is round.
+
+    A polar one brings its grid too, where there is nothing else that the grid of x and y is for.
+    """
+    was, now = resolve(before), resolve(after)
+    if any(lane.kind.figure for lane in was) or not any(lane.kind.figure for lane in now):
+        return after
+    changes: dict[str, object] = {"equal": True}
+    if now.lanes[-1].kind.grid and not any(lane.kind.coloured for lane in was):
+        changes["grid"] = now.lanes[-1].kind.grid
+    return after.model_copy(update={"ground": after.ground.model_copy(update=changes)})
+
+
+def _refuse_full(document: Document) -> None:
+    if len(document.lanes) >= MAX_LANES:
+        raise EditRefused(f"A sheet can hold {MAX_LANES} lanes, and this one is full.")
+
+
+def _free_colour(document: Document) -> int:
+    """The colour that the fewest curves have."""
+    used = [lane.lane.colour for lane in resolve(document) if lane.kind.coloured]
+    return min(range(COLOURS), key=lambda colour: (used.count(colour), colour))
+
+
+def _kept(document: Document, lane: Lane, text: str, keep: bool) -> Document:
+    """``lane`` with another line; a line that is not understood is refused, or kept as it is."""
+    try:
+        text = written(text)
+    except LanguageError as error:
+        raise refused(error) from error
+    try:
+        return revised(document, lane, text)
+    except EditRefused:
+        if not keep or not text.strip() or len(text) > MAX_LENGTH:
+            raise
+        return document.with_lane(lane.model_copy(update={"text": text.strip()}))
+
+
+def revised(document: Document, lane: Lane, text: str) -> Document:
+    """``lane`` with another line, checked in the company of the other lanes.
+
+    Raises EditRefused where it is not understood, or would take another lane's meaning away.
+    """
+    text = text.strip()
+    read = _read(document, lane, text)
+    name = None
+    if not read.statement.name:
+        was = resolve(document).lane(lane.id)
+        alike = was is not None and naming(was.statement, lane.value) == read.named
+        name = lane.name if alike else None
+        name = name or free_name(document, lane, read.named)
+    update = {"text": text, "name": name, "value": read.value, "runs": read.runs}
+    changed = document.with_lane(lane.model_copy(update=update))
+    changed = renamed_elsewhere(document, changed, lane, read.statement.name or name)
+    resolved = resolve(changed).lane(lane.id)
+    assert resolved is not None
+    if resolved.error:
+        raise refused(resolved.error)
+    _refuse_lost_argument(document, changed)
+    return coloured(document, changed, lane)
+
+
+def coloured(before: Document, after: Document, lane: Lane) -> Document:
+    """A lane that becomes a curve takes a colour that the other curves leave free."""
+    was, now = resolve(before).lane(lane.id), resolve(after).lane(lane.id)
+    if was is None or now is None or was.kind.coloured or not now.kind.coloured:
+        return after
+    return after.with_lane(now.lane.model_copy(update={"colour": _free_colour(before)}))
+
+
+def who_waits(before: Document, after: Document) -> dict[str, tuple[str, ...]]:
+    """Per lane that lost a name it needs by an edit, the names it waits for now."""
+    was = {lane.lane.id: set(lane.missing) for lane in resolve(before)}
+    return {
+        lane.name or lane.lane.text: lane.missing
+        for lane in resolve(after)
+        if lane.lane.id in was and set(lane.missing) - was[lane.lane.id]
+    }
+
+
+def _read(document: Document, lane: Lane, text: str) -> Read:
+    scope = scope_of(document.lanes, without=lane.id)
+    try:
+        read = read_line(text, scope)
+    except LanguageError as error:
+        raise refused(error) from error
+    name = read.statement.name
+    if name and any(name in known for known in _taken(scope)):
+        end = len(text.partition("=")[0].rstrip())
+        raise EditRefused(f"{name} is defined in another lane already.", 0, end)
+    return read
+
+
+def _taken(scope: Scope) -> tuple[Container[str], ...]:
+    return scope.functions, scope.values, scope.points, scope.curves
+
+
+def _refuse_lost_argument(before: Document, after: Document) -> None:
+    """Refuse an edit that would make another lane, understood so far, an error."""
+    was = {lane.lane.id for lane in resolve(before) if lane.error is None and lane.statement}
+    for lane in resolve(after):
+        if lane.error and lane.lane.id in was:
+            raise EditRefused(f"{lane.name or 'Another lane'} would stop working: {lane.error}")

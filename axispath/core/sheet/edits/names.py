@@ -1,0 +1,190 @@
+"""Names of lanes: free ones, and a new one wherever the old one was used."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Callable
+from typing import Any
+
+from axispath.core.language.equation import parse_equation
+from axispath.core.language.errors import LanguageError
+from axispath.core.language.rename import renamed, renamed_in
+from axispath.core.language.scope import Scope
+from axispath.core.language.statement import Named, parse_expression, parse_statement
+from axispath.core.language.tree import FunctionStatement, coordinates
+from axispath.core.sheet.captions import MARK
+from axispath.core.sheet.dependencies import coordinates_of
+from axispath.core.sheet.document import MAX_LANES, Document, Equation, Ground, Lane, Table
+from axispath.core.sheet.resolve import ResolvedLane, resolve, scope_of
+
+LETTERS = "fghjklmnpqsuvwzabcd"
+CAPITALS = "ABCDFGHJKLMNPQRSTUVW"
+Text = Callable[[str], str]
+_SEPARATORS = re.compile(r"([;,\s]+)")
+
+
+NAMES: dict[Named, tuple[str, str]] = {
+    "function": (LETTERS, LETTERS[0]),
+    "value": ("", "v"),  # a letter alone would be taken for one that somebody means to define
+    "point": (CAPITALS, CAPITALS[0]),
+    "radius": ("r", "r"),
+}
+"""The letters that lines are called by which name nothing, and what is numbered after these."""
+
+
+def free_name(document: Document, lane: Lane, named: Named = "function") -> str:
+    """The next free letter, from f on, then f_1 and so on; and likewise for other lines."""
+    scope = scope_of(document.lanes, without=lane.id)
+    taken = {*_all_names(scope), *_wanted(document, lane)}
+    letters, stem = NAMES[named]
+    numbered = (f"{stem}_{number}" for number in range(1, MAX_LANES + 2))
+    free: str = next(name for name in (*letters, *numbered) if name not in taken)
+    return free
+
+
+def free_like(document: Document, lane: Lane, name: str) -> str:
+    """The next free name with the stem of ``name``: a_2 after a."""
+    scope = scope_of(document.lanes)
+    taken = {*_all_names(scope), *_wanted(document, lane)}
+    stem = name.partition("_")[0]
+    return next(new for k in range(2, MAX_LANES + 3) if (new := f"{stem}_{k}") not in taken)
+
+
+def _all_names(scope: Scope) -> set[str]:
+    return {*scope.functions, *scope.values, *scope.points, *scope.curves}
+
+
+def _wanted(document: Document, lane: Lane) -> set[str]:
+    """Names that other lanes wait for: giving one of them by chance would change their meaning."""
+    return {
+        name for other in resolve(document) if other.lane.id != lane.id for name in other.missing
+    }
+
+
+def renamed_elsewhere(before: Document, after: Document, lane: Lane, new: str | None) -> Document:
+    """Everything else on the sheet with a lane's new name where it used its old one."""
+    was = resolve(before).lane(lane.id)
+    old = was.name if was and was.statement else None
+    if not old or not new or old == new:
+        return after
+    assert was is not None
+    scope = scope_of(before.lanes)
+    pairs = _new_names(was, old, new)
+    for other in resolve(before):
+        if other.lane.id == lane.id or other.statement is None:
+            continue
+        text = other.lane.text
+        for one, its in reversed(pairs):
+            text = _Renaming(scope, one, its).line(text, other.lane.runs)
+        if text != other.lane.text:
+            after = after.with_lane(other.lane.model_copy(update={"text": text}))
+    for one, its in pairs:
+        after = _in_the_rest(after, _Renaming(scope, one, its))
+    return after
+
+
+def _new_names(lane: ResolvedLane, old: str, new: str) -> list[tuple[str, str]]:
+    """The names that others use, before and after: of a point those of its coordinates."""
+    if lane.statement is None or coordinates(lane.statement.body) is None:
+        return [(old, new)]
+    return list(zip(coordinates_of(old), coordinates_of(new), strict=True))
+
+
+class _Renaming:
+    """One name for another in texts of every form; what cannot be read stays as it is."""
+
+    def __init__(self, scope: Scope, old: str, new: str) -> None:
+        self.scope, self.old, self.new = scope, old, new
+
+    def _in(self, text: str, read: Callable[[], str]) -> str:
+        try:
+            # A point may stand where its coordinates are meant.
+            stem = self.old.rpartition("_")[0] or self.old
+            return read() if stem in text else text
+        except LanguageError:
+            return text
+
+    def formula(self, text: str, running: str = "") -> str:
+        """An expression, in which ``running`` is a variable."""
+
+        def read() -> str:
+            scope = self.scope.with_values((running,)) if running else self.scope
+            tree = parse_expression(text, scope)
+            parameters = (running,) if running else ()
+            statement = FunctionStatement(None, parameters, tree, None)
+            return renamed(text, statement, self.old, self.new)
+
+        return self._in(text, read)
+
+    def equation(self, text: str) -> str:
+        """An equation, an inequality or a chain of them."""
+
+        def read() -> str:
+            comparison, _ = parse_equation(text, self.scope)
+            return renamed_in(text, comparison.operands, self.old, self.new)
+
+        return self._in(text, read)
+
+    def list_of(self, text: str) -> str:
+        """Numbers between commas, semicolons or spaces."""
+        return "".join(self.formula(part) for part in _SEPARATORS.split(text))
+
+    def caption(self, text: str) -> str:
+        """Words with lines of mathematics between dollar signs."""
+        pieces = text.split(MARK)
+        for k in range(1, len(pieces) - 1, 2):
+            pieces[k] = self.line(pieces[k])
+        return MARK.join(pieces)
+
+    def line(self, text: str, runs: str = "") -> str:
+        """A line as a lane has it, with the letter that runs along a curve."""
+
+        def read() -> str:
+            return renamed(text, parse_statement(text, self.scope, runs), self.old, self.new)
+
+        return self._in(text, read)
+
+
+def _in_the_rest(document: Document, name: _Renaming) -> Document:
+    """Everything typed into a document that is no line of a lane, with a new name."""
+    lanes = tuple(_lane(lane, name) for lane in document.lanes)
+    tables = tuple(_table(table, name) for table in document.tables)
+    equations = tuple(_equation(equation, name) for equation in document.equations)
+    ground = _ground(document.ground, name)
+    changes = {"lanes": lanes, "tables": tables, "equations": equations, "ground": ground}
+    return document.model_copy(update=changes)
+
+
+def _with(value: Any, change: Text, *fields: str) -> Any:
+    return value.model_copy(update={field: change(getattr(value, field)) for field in fields})
+
+
+def _lane(lane: Lane, name: _Renaming) -> Lane:
+    slider = _with(lane.slider, name.formula, "low", "high", "step")
+    samples = _with(lane.samples, name.formula, "amount")
+    return lane.model_copy(update={"slider": slider, "samples": samples})
+
+
+def _table(table: Table, name: _Renaming) -> Table:
+    running = name.new if table.variable == name.old else table.variable
+    changed: Table = _with(table, name.formula, "start", "stop", "step", "count")
+    columns = tuple(name.formula(text, "x") for text in table.columns)
+    update = {"columns": columns, "variable": running, "places": name.list_of(table.places)}
+    return changed.model_copy(update=update)
+
+
+def _equation(equation: Equation, name: _Renaming) -> Equation:
+    changed: Equation = _with(equation, name.formula, "low", "high")
+    unknown = name.new if equation.unknown == name.old else equation.unknown
+    text = name.equation(equation.text)
+    return changed.model_copy(update={"text": text, "unknown": unknown})
+
+
+def _ground(ground: Ground, name: _Renaming) -> Ground:
+    ticks = {
+        axis: _with(getattr(ground, axis), name.formula, "step") for axis in ("x_ticks", "y_ticks")
+    }
+    captions = {
+        field: name.caption(getattr(ground, field)) for field in ("title", "x_label", "y_label")
+    }
+    return ground.model_copy(update={**ticks, **captions})

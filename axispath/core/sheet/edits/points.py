@@ -1,0 +1,77 @@
+"""Edits of points: one that a hand moves, and several made into a list."""
+
+from __future__ import annotations
+
+import math
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from axispath.core.language.numbers import full_precision
+from axispath.core.sheet.document import MAX_LANES, Document, LaneId
+from axispath.core.sheet.edits.change import Change, LaneChange, lane_of
+from axispath.core.sheet.edits.lines import AddLane
+from axispath.core.sheet.kinds.point import POINT, is_free, places
+from axispath.core.sheet.refused import EditRefused
+from axispath.core.sheet.resolve import ResolvedLane, resolve
+
+DIGITS = 12
+SMALLEST = 1e-100  # what is smaller is 0: no view shows the difference
+Coordinate = Annotated[float, Field(allow_inf_nan=False, ge=-1e15, le=1e15)]
+
+
+class MovePoint(LaneChange):
+    """Other coordinates for a point of plain numbers."""
+
+    do: Literal["move point"] = "move point"
+    x: Coordinate
+    y: Coordinate
+
+    def applied(self, document: Document) -> Document:
+        lane = self.lane(document)
+        resolved = resolve(document).lane(lane.id)
+        if resolved is None or not is_free(resolved):
+            raise EditRefused(
+                f"{self.called(document)} follows other names, so that it cannot be moved by hand."
+            )
+        left, equals, _ = lane.text.partition("=")
+        x, y = (_written(value) for value in (self.x, self.y))
+        head = f"{left.rstrip()} = " if equals else ""
+        return document.with_lane(lane.model_copy(update={"text": f"{head}({x}, {y})"}))
+
+    def words(self, document: Document) -> str:
+        return f"moving {self.called(document)}"
+
+
+class GatherPoints(Change):
+    """One list in the place of some points; those that follow names stay beside it."""
+
+    do: Literal["gather points"] = "gather points"
+    ids: Annotated[tuple[LaneId, ...], Field(min_length=1, max_length=MAX_LANES)]
+
+    def applied(self, document: Document) -> Document:
+        lanes = [resolve(document).lane(lane_of(document, one).id) for one in self.ids]
+        points = [lane for lane in lanes if lane is not None and lane.kind is POINT]
+        if len(points) < len(self.ids):
+            raise EditRefused("Only points can be put into a list of points.")
+        parts = [part for lane in points for part in _in_a_list(lane)]
+        free = {lane.lane.id for lane in points if is_free(lane)}
+        kept = tuple(lane for lane in document.lanes if lane.id not in free)
+        left = document.model_copy(update={"lanes": kept})
+        return AddLane(text=f"[{', '.join(parts)}]").applied(left)
+
+    def words(self, document: Document) -> str:
+        return "making a list of points"
+
+
+def _in_a_list(lane: ResolvedLane) -> list[str]:
+    """A point, or the points of a list, as they stand in a list."""
+    if is_free(lane):
+        return [lane.lane.text.rpartition("=")[2].strip()]
+    if len(places(lane)) == 1:
+        return [f"({lane.name}_x, {lane.name}_y)"]
+    return [f"({_written(x)}, {_written(y)})" for x, y in places(lane) if math.isfinite(x + y)]
+
+
+def _written(value: float) -> str:
+    return full_precision(float(f"{value:.{DIGITS}g}") if abs(value) >= SMALLEST else 0.0)

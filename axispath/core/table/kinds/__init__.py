@@ -1,0 +1,53 @@
+"""The registers of how lanes of each kind are read, tabled and put in words, by their keys."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from axispath.core.sheet.document import Document
+from axispath.core.sheet.resolve import ResolvedLane
+from axispath.core.table.kinds.curve import (
+    DESCRIBED_CURVE,
+    columns_of_curve,
+    columns_of_polar,
+    moving_words,
+)
+from axispath.core.table.kinds.function import DESCRIBED_FUNCTION, column_of, read_function
+from axispath.core.table.kinds.point import DESCRIBED_POINT
+from axispath.core.table.kinds.register import Described, Read
+from axispath.core.table.kinds.value import column_of_value
+
+READ: dict[str, Callable[[Document, ResolvedLane, float], Read]] = {
+    "function": read_function,
+}
+"""How a lane is read at an x."""
+
+DESCRIBED: dict[str, Described] = {
+    "function": DESCRIBED_FUNCTION,
+    "parametric": DESCRIBED_CURVE,
+    "polar": DESCRIBED_CURVE,
+    "point": DESCRIBED_POINT,
+}
+"""How a lane is put in words, and why it may not show."""
+
+MOVING: dict[str, Callable[[ResolvedLane, int], str]] = {
+    "parametric": moving_words,
+    "polar": moving_words,
+}
+"""What moves along a lane, in words of so many digits."""
+
+OVER_X: dict[str, Callable[[ResolvedLane], str]] = {
+    "function": column_of,
+}
+"""The usual column of a lane in a table that runs over x."""
+
+OVER_SLIDER: dict[str, Callable[[ResolvedLane], str]] = {
+    "value": column_of_value,
+}
+"""The usual column of a lane in a table in which a slider runs."""
+
+ALONG: dict[str, Callable[[ResolvedLane], tuple[str, ...]]] = {
+    "parametric": columns_of_curve,
+    "polar": columns_of_polar,
+}
+"""The usual columns of a lane in a table in which its parameter runs."""

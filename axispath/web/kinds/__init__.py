@@ -1,0 +1,25 @@
+"""The register of how lanes of each kind look on the page, by the keys of the kinds."""
+
+from axispath.web.kinds.curve import CURVE
+from axispath.web.kinds.function import FUNCTION
+from axispath.web.kinds.list_of_values import LIST
+from axispath.web.kinds.number import NUMBER
+from axispath.web.kinds.point import POINT
+from axispath.web.kinds.register import Face
+from axispath.web.kinds.several import SEVERAL
+from axispath.web.kinds.value import VALUE
+from axispath.web.kinds.waiting import WAITING
+from axispath.web.kinds.wrong import WRONG
+
+FACES: dict[str, Face] = {
+    "function": FUNCTION,
+    "parametric": CURVE,
+    "polar": CURVE,
+    "several": SEVERAL,
+    "number": NUMBER,
+    "point": POINT,
+    "value": VALUE,
+    "list": LIST,
+    "waiting": WAITING,
+    "wrong": WRONG,
+}

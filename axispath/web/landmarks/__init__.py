@@ -1,0 +1,1 @@
+"""Landmarks on the page and on the wire."""

@@ -1,0 +1,128 @@
+"""What landmarks are called, how sure they are, and why, in sentences that a student can follow."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator
+
+from axispath.core.language.numbers import decimal, full_precision
+from axispath.core.path.labels import shown_side
+from axispath.core.path.landmark import BREAKS, Certainty, Kind, Landmark, Method
+from axispath.web.landmarks.curves import why_on_curve
+
+KIND_NAMES = {
+    Kind.ZERO: "zero",
+    Kind.MAXIMUM: "maximum",
+    Kind.MINIMUM: "minimum",
+    Kind.INFLECTION: "inflection",
+    Kind.Y_INTERCEPT: "y-intercept",
+    Kind.POLE: "pole",
+    Kind.JUMP: "jump",
+    Kind.HOLE: "hole",
+    Kind.KINK: "kink",
+    Kind.END: "end",
+    Kind.INTERSECTION: "intersection",
+    Kind.START: "start",
+    Kind.MEETS_X: "on the x-axis",
+    Kind.MEETS_Y: "on the y-axis",
+    Kind.LEVEL: "level tangent",
+    Kind.UPRIGHT: "upright tangent",
+    Kind.CUSP: "cusp",
+    Kind.STOP: "standstill",
+    Kind.CROSSING: "crossing of itself",
+    Kind.FARTHEST: "largest distance from the pole",
+    Kind.NEAREST: "smallest distance from the pole",
+    Kind.AT_POLE: "through the pole",
+}
+CERTAINTY = {
+    Certainty.PROVEN: "proven",
+    Certainty.EXACT: "exact",
+    Certainty.APPROACHED: "approached, not proven",
+}
+MARKS = {Certainty.PROVEN: "✓", Certainty.EXACT: "=", Certainty.APPROACHED: "≈"}
+
+
+def why(mark: Landmark) -> Iterator[str]:
+    """How a landmark was found, in sentences that a student can follow."""
+    if not math.isnan(mark.t):
+        yield from why_on_curve(mark)
+        return
+    place = f"between {decimal(mark.low, 8)} and {decimal(mark.high, 8)}"
+    if mark.kind in BREAKS:
+        yield from _why_break(mark)
+        return
+    if mark.method is Method.SCAN:
+        yield "Seen while something moves; the proof follows when it rests."
+        return
+    if mark.method is Method.SIDES:
+        yield (
+            "The curve breaks or bends here; comparing the value with the curve on both sides "
+            f"shows that it is a {KIND_NAMES[mark.kind]}."
+        )
+        return
+    what = {Kind.ZERO: "value", Kind.INTERSECTION: "difference of the two values"}.get(
+        mark.kind, "bend" if mark.kind is Kind.INFLECTION else "slope"
+    )
+    if mark.method is Method.EXACT:
+        yield f"Putting this x into the formula gives exactly 0; the {what} is not rounded."
+    elif mark.method is Method.FACTOR:
+        yield (
+            f"A factor of the formula changes sign {place}, so the formula is 0 there, although "
+            "its own sign is the same on both sides."
+        )
+    elif mark.method is Method.TOUCH:
+        yield (
+            f"The {what} comes so close to 0 that no difference can be told, but it does not "
+            "change sign, so this is not a proof."
+        )
+    elif mark.method is Method.VALUE:
+        yield "The value at x = 0, computed with a bound for every rounding."
+        return
+    else:
+        yield (
+            f"The {what} has different signs at both ends of the bracket {place} and is monotone "
+            "in between, so there is exactly one such point in it."
+        )
+    if mark.radius:
+        yield (
+            f"Interval arithmetic then narrowed x to {full_precision(mark.x)}, with an error "
+            f"below {decimal(max(mark.radius, abs(mark.x) * 1.2e-16), 2)}."
+        )
+        if mark.kind not in (Kind.ZERO, Kind.INTERSECTION):
+            error = max(mark.y_radius, abs(mark.y) * 1.2e-16)
+            yield f"There y is {full_precision(mark.y)}, with an error below {decimal(error, 2)}."
+    elif mark.method is Method.EXACT:
+        yield (
+            f"It is the only one {place}."
+            if mark.low < mark.high
+            else "It is at an end of the interval or at a break."
+        )
+
+
+def _why_break(mark: Landmark) -> Iterator[str]:
+    sides = []
+    for word, y in (("left", mark.left), ("right", mark.right)):
+        if not math.isnan(y):
+            sides.append(f"from the {word} the values approach {shown_side(y)}")
+    told = " and ".join(sides)
+    if told:
+        yield f"{told[0].upper()}{told[1:]}."
+    if mark.kind is Kind.POLE:
+        yield "The curve leaves every bound here: a vertical asymptote."
+    elif mark.kind is Kind.HOLE:
+        yield (
+            "There is no value here, but the curve could be closed with this one."
+            if not mark.closed
+            else "The value here lies off the curve."
+        )
+    elif mark.kind is Kind.JUMP:
+        value = (
+            f"The value here is {decimal(mark.y)}." if mark.closed else "There is no value here."
+        )
+        yield value
+    elif mark.kind is Kind.KINK:
+        yield "The curve goes on without a gap, but its slope is not the same on both sides."
+    else:
+        yield (
+            "The end belongs to the domain." if mark.closed else "The end does not belong to it."
+        )

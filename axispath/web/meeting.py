@@ -1,0 +1,92 @@
+"""The places at which two lanes meet, as the Solve page shows them."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from flask import render_template
+
+from axispath.core.language.numbers import full_precision
+from axispath.core.path.kinds import SEARCHED
+from axispath.core.path.labels import labelled, shown_t, shown_x, shown_y
+from axispath.core.path.survey import unsearched
+from axispath.core.sheet.document import Document
+from axispath.core.solve.meet import Met
+from axispath.web.landmarks.words import CERTAINTY, MARKS
+
+MOST_SHOWN = 400
+
+
+def meeting_answer(found: Met, document: Document, longer: bool) -> dict[str, Any]:
+    """What answers the question where two lanes meet: as HTML, and as marks for the plot."""
+    digits, path = document.digits, found.path
+    along = SEARCHED[found.first.kind.key].along == "parameter"
+    letter = found.first.parameters[0] if along else "x"
+    marks = path.landmarks[:MOST_SHOWN]
+    rows = [
+        {
+            "key": f"solution:{k}",
+            "x": shown_x(mark, digits),
+            "y": shown_y(mark, digits),
+            "raw_x": full_precision(mark.x),
+            "mark": MARKS[mark.certainty],
+            "how_sure": CERTAINTY[mark.certainty],
+            "residual": shown_t(mark, letter, digits),
+        }
+        for k, mark in enumerate(marks)
+    ]
+    names = f"{found.first.name} and {found.second.name}"
+    goes_on = not longer and unsearched(path)
+    page = render_template(
+        "parts/solutions.html",
+        rows=rows,
+        more=max(0, len(path.landmarks) - MOST_SHOWN),
+        words=_words(names, found, goes_on),
+        complete=path.complete,
+        endless=False,
+        unknown="x",
+        pair=True,
+        met=True,
+        inequality=False,
+        question="",
+    )
+    return {
+        "html": page,
+        "unknown": "x",
+        "latex": rf"{found.first.name} \text{{ and }} {found.second.name}",
+        "marks": [
+            {
+                "key": f"solution:{k}",
+                "kind": "intersection",
+                "x": mark.x,
+                "y": mark.y,
+                "left": None,
+                "right": None,
+                "closed": True,
+                "label": labelled(mark, digits),
+            }
+            for k, mark in enumerate(marks)
+        ],
+        "solved": [],
+        "goesOn": goes_on,
+        "isEquation": False,
+        "edits": [],
+        "lanes": [],
+    }
+
+
+def _words(names: str, found: Met, goes_on: bool) -> list[str]:
+    """How often two lanes meet, and whether that is all."""
+    path, count = found.path, len(found.path.landmarks)
+    times = {0: "nowhere", 1: "once", 2: "twice"}.get(count, f"{count} times")
+    words = [f"{names} meet {times}." if count else f"{names} do not meet."]
+    if path.zero:
+        words = [f"{names} run over one another on a stretch."]
+    if path.complete:
+        words.append("Nothing missed: every common point is listed.")
+    elif goes_on:
+        words.append("Looking further …")
+    else:
+        words[0] = words[0] if count else f"No common point of {names} was found."
+        words.append("Some stretches are not settled.")
+    return words

@@ -1,0 +1,101 @@
+// @ts-check
+/** The desk: which of its pages is shown; and landmarks on a part of the axis, or listed along x. */
+
+import { byId } from "../sheet/focus.js";
+import { read } from "../sheet/session.js";
+import { short } from "../sheet/view.js";
+
+/** @param {import("../sheet/instrument.js").Instrument} at */
+export function deskPart(at) {
+  const { asking, events, plot } = at;
+  const tabs = () => /** @type {HTMLElement[]} */ ([...document.querySelectorAll(".desk-tabs [data-page]")]);
+  const names = () => tabs().map((tab) => tab.dataset.page ?? "");
+  return {
+    page: "landmarks",
+    raised: false,
+    restricting: false,
+    only: { low: "", high: "" },
+    onlyTrouble: "",
+    order: "",
+
+    init() {
+      const left = read(at.memory()) ?? {};
+      if (names().includes(left.page)) this.page = at.page = left.page;
+      if (left.along) {
+        this.order = "along";
+        asking.only.along = true;
+      }
+      events.on("turn", (page) => this.show(page));
+      events.on("restrict", ({ low, high, done }) => this.restrict(low, high, done));
+      events.on("searched", (trouble) => {
+        this.onlyTrouble = trouble;
+      });
+    },
+    /** @param {string} page */
+    show(page) {
+      this.page = at.page = page;
+      at.remember();
+    },
+    /** @param {string} page */
+    turnTo(page) {
+      this.raised = !(this.raised && this.page === page);
+      this.show(page);
+      events.tell("turn", page);
+      requestAnimationFrame(() => document.activeElement?.getAttribute("role") === "tab" && byId(`tab-${page}`).focus());
+    },
+    /** The next page of the desk, from its tabs. @param {KeyboardEvent} event */
+    turnPage(event) {
+      const step = { ArrowRight: 1, ArrowLeft: -1 }[event.key];
+      if (!step) return;
+      const pages = names();
+      const next = pages[(pages.indexOf(this.page) + step + pages.length) % pages.length];
+      byId(`tab-${next}`).click();
+      byId(`tab-${next}`).focus();
+    },
+    /** @param {string} page */
+    isOn(page) {
+      return this.page === page;
+    },
+    get deskClass() {
+      return this.raised ? "is-raised" : "";
+    },
+
+    // Landmarks on a part of the axis
+
+    /** @param {number} low @param {number} high @param {boolean} done */
+    restrict(low, high, done) {
+      this.only = { low: short(low, 1e-12), high: short(high, 1e-12) };
+      plot.only = { low, high };
+      plot.ask();
+      if (!done) return;
+      this.restricting = plot.restricting = false;
+      this.setOnly();
+    },
+    setOnly() {
+      const ends = [this.only.low, this.only.high].map(Number);
+      const typed = this.only.low.trim() || this.only.high.trim();
+      const low = this.only.low.trim() ? ends[0] : plot.view.left;
+      const high = this.only.high.trim() ? ends[1] : plot.view.right;
+      plot.only = typed && Number.isFinite(low) && Number.isFinite(high) ? { low, high } : null;
+      this.onlyTrouble = "";
+      Object.assign(asking.only, { low: this.only.low, high: this.only.high });
+      asking.path();
+      at.redraw();
+    },
+    toggleRestricting() {
+      this.restricting = plot.restricting = !this.restricting;
+    },
+    clearOnly() {
+      this.only = { low: "", high: "" };
+      this.setOnly();
+    },
+    setOrder() {
+      asking.only.along = this.order === "along";
+      at.remember();
+      asking.path();
+    },
+    get hasOnly() {
+      return Boolean(this.only.low || this.only.high);
+    },
+  };
+}

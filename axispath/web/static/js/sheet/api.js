@@ -1,0 +1,139 @@
+// @ts-check
+/** Requests to the server. Every answer is JSON, but for pictures. */
+
+/** A request that failed. `kind` is refused, conflict, trouble, busy or offline. */
+export class Trouble extends Error {
+  /** @param {string} kind @param {string} message @param {any} [body] */
+  constructor(kind, message, body = {}) {
+    super(message);
+    this.kind = kind;
+    this.body = body;
+  }
+
+  /** Whether the same request may succeed later. */
+  get passing() {
+    return this.kind === "offline" || this.kind === "busy";
+  }
+}
+
+const token = () => document.querySelector('meta[name="csrf-token"]')?.getAttribute("content") ?? "";
+
+const PATIENCE = 6; // times that a busy server is asked again
+/** How many requests wait for a busy server; told to whoever listens for `axispath-busy`. */
+let refused = 0;
+
+/** @param {number} more */
+function tellBusy(more) {
+  refused += more;
+  window.dispatchEvent(new CustomEvent("axispath-busy", { detail: refused > 0 }));
+}
+
+/**
+ * One request; asked again for a while where the server says that it is busy.
+ * @param {string} method
+ * @param {string} path
+ * @param {unknown} [body]
+ * @param {object} [more] further headers
+ * @returns {Promise<Response>}
+ */
+async function request(method, path, body, more = {}) {
+  for (let tried = 1; ; tried += 1) {
+    try {
+      return await requestOnce(method, path, body, more);
+    } catch (trouble) {
+      if (!(trouble instanceof Trouble) || trouble.kind !== "busy" || tried === PATIENCE) throw trouble;
+      tellBusy(1);
+      // All who were refused at the same time should not come back at the same time.
+      await new Promise((done) => setTimeout(done, trouble.body.after * 1000 * (0.75 + Math.random() / 2) * tried));
+      tellBusy(-1);
+    }
+  }
+}
+
+/** @param {string} method @param {string} path @param {unknown} body @param {object} more @returns {Promise<Response>} */
+async function requestOnce(method, path, body, more) {
+  let response;
+  try {
+    response = await fetch(path, {
+      method,
+      headers: { "Content-Type": "application/json", "X-CSRFToken": token(), ...more },
+      body: body === undefined ? undefined : JSON.stringify(body),
+    });
+  } catch {
+    throw new Trouble("offline", "The server cannot be reached.");
+  }
+  if (response.ok) return response;
+  const told = await response.json().catch(() => ({}));
+  const message = told.message ?? "Something went wrong on the way to the server.";
+  if (response.status === 429) throw new Trouble("busy", message, { ...told, after: Number(response.headers.get("Retry-After")) || 1 });
+  const passing = response.status === 503 || response.status === 502 || response.status === 504;
+  throw new Trouble(passing ? "offline" : (told.kind ?? "trouble"), message, told);
+}
+
+/** @param {string} method @param {string} path @param {unknown} [body] @returns {Promise<any>} */
+export async function send(method, path, body) {
+  return (await request(method, path, body)).json();
+}
+
+/**
+ * Curves of a view, as float32 numbers relative to it.
+ * @param {string} key @param {object} wanted
+ * @returns {Promise<import("../drawing/plot.js").Picture>}
+ */
+export async function fetchPicture(key, wanted) {
+  const { head, lanes } = await fetchCurves(`/api/sheets/${key}/picture`, wanted);
+  return { view: head.view, shapes: new Map(lanes.map((lane) => [lane.id, lane.shapes])), cut: head.cut, told: head.told };
+}
+
+/** What lanes left behind. @param {string} key @param {object} wanted @returns {Promise<import("../drawing/plot.js").Trails>} */
+export async function fetchTrails(key, wanted) {
+  const { head, lanes } = await fetchCurves(`/api/sheets/${key}/trails`, wanted);
+  return { view: head.view, lanes, marks: head.marks, cut: head.cut };
+}
+
+/** @param {string} path @param {object} wanted */
+async function fetchCurves(path, wanted) {
+  const response = await request("POST", path, wanted);
+  const data = await response.arrayBuffer();
+  const headLength = new DataView(data).getUint32(0, true);
+  const head = JSON.parse(new TextDecoder().decode(new Uint8Array(data, 4, headLength)));
+  /** @param {{at: [number, number]}} shape */
+  const filled = ({ at: [start, count], ...shape }) => ({ ...shape, rows: new Float32Array(data, 4 + headLength + start * 4, count) });
+  const lanes = head.lanes.map((/** @type {any} */ lane) => ({ id: lane.id, shapes: lane.shapes.map(filled) }));
+  return { head, lanes: /** @type {{id: string, shapes: import("../drawing/plot.js").Shape[]}[]} */ (lanes) };
+}
+
+/** @param {string} path @param {unknown} body @returns {Promise<string>} */
+export async function sendText(path, body) {
+  return (await request("POST", path, body)).text();
+}
+
+const SOON = 150; // ms to the first look at long work
+const LATER = 1000; // ms between looks in the end
+
+/**
+ * A file that takes the server a while. `told` hears how far it is, as a part of 1 or null, and
+ * gives false to give it up; then there is no file.
+ * @param {string} path @param {unknown} body @param {(share: number | null) => boolean} told
+ * @returns {Promise<Blob | null>}
+ */
+export async function fetchLong(path, body, told) {
+  const begun = await request("POST", path, body, { Prefer: "respond-async" });
+  if (begun.status !== 202) return begun.blob();
+  const at = `/api/errands/${(await begun.json()).errand}`;
+  for (let pause = SOON; ; pause = Math.min(pause * 1.4, LATER)) {
+    await new Promise((done) => setTimeout(done, pause));
+    const found = await send("GET", at).catch((trouble) => {
+      // A server that is away for a moment goes on with the work when it is back.
+      if (trouble instanceof Trouble && trouble.passing) return { state: "waiting", share: null };
+      throw trouble;
+    });
+    if (found.state === "done") return (await request("GET", `${at}/content`)).blob();
+    if (found.state === "failed") throw new Trouble("refused", found.message);
+    if (found.state === "cancelled") return null;
+    if (!told(found.share)) {
+      await send("DELETE", at);
+      return null;
+    }
+  }
+}

@@ -1,0 +1,417 @@
+/**
+ * What goes over the wire as JSON: documents, edits and requests.
+ * Written by tools/schema_types.py from the models that check them; not to be edited.
+ */
+
+export interface AddLane {
+  do: "add lane";
+  text: string;
+  id?: string | null;
+  keep?: boolean;
+}
+
+export type AngleUnit = "rad" | "deg";
+
+export interface Document {
+  format: 1;
+  name: string;
+  unit: AngleUnit;
+  digits: number;
+  view: View;
+  ground: Ground;
+  tables: Table[];
+  equations: Equation[];
+  lanes: Lane[];
+}
+
+export interface DrawLevel {
+  id: string;
+  do: "draw level";
+}
+
+export interface DuplicateLane {
+  id: string;
+  do: "duplicate lane";
+}
+
+export interface Equation {
+  text: string;
+  unknown: string;
+  low: string;
+  high: string;
+}
+
+export interface Finer {
+  head: number;
+  preview?: (AddLane | ReviseLane | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  table?: string | "";
+  first?: number;
+  count?: number;
+  near?: number | null;
+  view?: View | null;
+  row: number;
+}
+
+export interface FoldLane {
+  id: string;
+  do: "fold lane";
+  folded: boolean;
+}
+
+export interface ForgetEquation {
+  do: "forget equation";
+  text: string;
+}
+
+export interface Framing {
+  head: number;
+  preview?: (AddLane | ReviseLane | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  lane?: string | "";
+}
+
+export interface GatherPoints {
+  do: "gather points";
+  ids: string[];
+}
+
+export interface Ground {
+  grid: "fine" | "coarse" | "polar" | "none";
+  axes: "origin" | "edge";
+  angles: "full" | "signed";
+  equal: boolean;
+  x_ticks: Ticks;
+  y_ticks: Ticks;
+  x_label: string;
+  y_label: string;
+  title: string;
+  without: ("zeros" | "turning points" | "inflections" | "breaks" | "intersections" | "start and end" | "on the axes" | "turns" | "cusps" | "crossings of itself" | "distances from the pole")[];
+  legend: boolean;
+  legend_x: number;
+  legend_y: number;
+}
+
+export interface KeepEquation {
+  do: "keep equation";
+  equation: Equation;
+}
+
+export interface Lane {
+  id: string;
+  text: string;
+  name: string | null;
+  value: boolean;
+  runs: string;
+  at: number | null;
+  colour: number;
+  hidden: boolean;
+  folded: boolean;
+  slider: Slider;
+  style: Style;
+  samples: Samples;
+  note: string;
+}
+
+export interface LetRun {
+  id: string;
+  do: "let run";
+  letter?: string;
+}
+
+export interface Looking {
+  head: number;
+  preview?: (AddLane | ReviseLane | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  view: View;
+}
+
+export interface MoveAlong {
+  id: string;
+  do: "move along";
+  x: number;
+  y: number;
+}
+
+export interface MoveLane {
+  id: string;
+  do: "move lane";
+  to: number;
+}
+
+export interface MovePoint {
+  id: string;
+  do: "move point";
+  x: number;
+  y: number;
+}
+
+export interface Numbers {
+  text: string;
+}
+
+export interface Picturing {
+  head: number;
+  preview?: (AddLane | ReviseLane | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  view: View;
+  width: number;
+  height: number;
+  patient?: boolean;
+  only?: string[];
+}
+
+export interface Previewing {
+  head: number;
+  text: string;
+}
+
+export interface Reading {
+  head: number;
+  preview?: (AddLane | ReviseLane | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  x?: number;
+  typed?: string;
+  held?: number | null;
+  tangent?: string | "";
+  area?: string | "";
+  against?: string | "";
+}
+
+export interface RemoveLane {
+  id: string;
+  do: "remove lane";
+}
+
+export interface RemoveTable {
+  do: "remove table";
+  id: string;
+}
+
+export interface Rename {
+  do: "rename";
+  name: string;
+}
+
+export interface Request {
+}
+
+export interface ReviseLane {
+  id: string;
+  do: "revise lane";
+  text: string;
+  keep?: boolean;
+}
+
+export interface Samples {
+  by: "" | "count" | "step";
+  amount: string;
+  joined: boolean;
+}
+
+export interface Searching {
+  head: number;
+  preview?: (AddLane | ReviseLane | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  view: View;
+  low?: string;
+  high?: string;
+  longer?: boolean;
+  moving?: boolean;
+  page?: boolean;
+  along?: boolean;
+}
+
+export interface SetColour {
+  id: string;
+  do: "set colour";
+  colour: number;
+}
+
+export interface SetDomain {
+  id: string;
+  do: "set domain";
+  low?: string | null;
+  high?: string | null;
+}
+
+export interface SetGround {
+  do: "set ground";
+  ground: Ground;
+}
+
+export interface SetNote {
+  id: string;
+  do: "set note";
+  note: string;
+}
+
+export interface SetSamples {
+  id: string;
+  do: "set samples";
+  samples: Samples;
+}
+
+export interface SetSlider {
+  id: string;
+  do: "set slider";
+  slider: Slider;
+}
+
+export interface SetStyle {
+  id: string;
+  do: "set style";
+  style: Style;
+}
+
+export interface SetTable {
+  do: "set table";
+  table: Table;
+}
+
+export interface SetUnit {
+  do: "set unit";
+  unit: AngleUnit;
+}
+
+export interface ShowLane {
+  id: string;
+  do: "show lane";
+  shown: boolean;
+}
+
+export interface Slide {
+  id: string;
+  do: "slide";
+  value: number;
+}
+
+export interface Slider {
+  low: string;
+  high: string;
+  step: string;
+  kind: "any" | "whole" | "angle";
+  play: "once" | "round" | "there and back";
+  speed: "1/4" | "1/2" | "1" | "2" | "4" | "8";
+}
+
+export interface Solving {
+  head: number;
+  preview?: (AddLane | ReviseLane | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  view: View;
+  text: string;
+  unknown?: string;
+  low?: string;
+  high?: string;
+  longer?: boolean;
+}
+
+export interface Style {
+  own: string;
+  thickness: "thin" | "medium" | "thick";
+  dash: "usual" | "unbroken" | "dashes" | "dots" | "dashes and dots";
+  markers: "none" | "discs" | "squares" | "bars";
+  flag: boolean;
+  trail: "none" | "curve" | "landmarks";
+  place: boolean;
+  joined: boolean;
+}
+
+export interface Table {
+  id: string;
+  by: "step" | "count" | "list" | "landmarks";
+  start: string;
+  stop: string;
+  step: string;
+  count: string;
+  places: string;
+  lanes: string[];
+  variable: string;
+  columns: string[];
+  finer: ([string, string])[];
+  points: boolean;
+  changes: "" | "differences" | "ratios" | "both";
+}
+
+export interface TableText {
+  head: number;
+  preview?: (AddLane | ReviseLane | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  table?: string | "";
+  first?: number;
+  count?: number;
+  near?: number | null;
+  view?: View | null;
+  separator?: "," | "	";
+}
+
+export interface Tabulating {
+  head: number;
+  preview?: (AddLane | ReviseLane | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  table?: string | "";
+  first?: number;
+  count?: number;
+  near?: number | null;
+  view?: View | null;
+}
+
+export interface Taking {
+  head: number;
+  preview?: (AddLane | ReviseLane | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  view: View;
+  low?: string;
+  high?: string;
+  longer?: boolean;
+  moving?: boolean;
+  page?: boolean;
+  along?: boolean;
+  format?: "png" | "svg" | "pdf";
+  width: number;
+  height: number;
+  scale?: number;
+  pinned?: string[];
+  states?: Slide[][];
+  reading?: number | null;
+  held?: number | null;
+  tangent?: string | "";
+  area?: string | "";
+  against?: string | "";
+}
+
+export interface Ticks {
+  kind: "automatic" | "step" | "pi" | "degrees";
+  step: string;
+}
+
+export interface Trailing {
+  head: number;
+  preview?: (AddLane | ReviseLane | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  view: View;
+  width: number;
+  height: number;
+  patient?: boolean;
+  only?: string[];
+  states?: Slide[][];
+}
+
+export interface Trying {
+  head: number;
+  preview?: (AddLane | ReviseLane | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+}
+
+export interface View {
+  left: number;
+  right: number;
+  bottom: number;
+  top: number;
+  chosen: boolean;
+}
+
+export interface Watching {
+  head: number;
+  preview?: (AddLane | ReviseLane | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  view: View;
+  text: string;
+  unknown?: string;
+  low?: string;
+  high?: string;
+  longer?: boolean;
+  method: string;
+  start?: string;
+  second?: string;
+}
+
+export type Edit = AddLane | ReviseLane | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation;

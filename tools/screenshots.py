@@ -1,0 +1,183 @@
+"""Pictures of the main views for docs/screenshots, from the demo data of a server that runs.
+
+.venv/bin/python -m tools.screenshots http://127.0.0.1:8000 [NAME …]
+"""
+
+from __future__ import annotations
+
+import sys
+from collections.abc import Callable
+from pathlib import Path
+
+from playwright.sync_api import Browser, Page, sync_playwright
+
+FOLDER = Path(__file__).resolve().parents[1] / "docs" / "screenshots"
+CHROMIUM = "/usr/bin/chromium"
+SETTLED = 4000  # ms for exact forms and fonts
+Story = Callable[[Page], None]
+
+
+def _lines(page: Page, *lines: str) -> None:
+    for count, line in enumerate(lines, page.locator(".lane").count() + 1):
+        page.fill("#entry", line)
+        page.press("#entry", "Enter")
+        page.locator(".lane").nth(count - 1).wait_for()
+
+
+def _read(page: Page, x: str) -> None:
+    page.fill("#reading-x", x)
+    page.press("#reading-x", "Enter")
+    page.wait_for_timeout(600)
+
+
+def _landmarks(page: Page) -> None:
+    page.locator('[data-act="why"]').nth(1).click()
+
+
+def _breaks(page: Page) -> None:
+    _lines(page, "1/(x - 1)", "floor(x/2)")
+
+
+def _instrument(page: Page) -> None:
+    _read(page, "6")
+    page.get_by_role("button", name="hold").click()
+    _read(page, "12")
+    page.get_by_role("button", name="tangent").click()
+    page.get_by_role("button", name="area").click()
+
+
+def _slider(page: Page) -> None:
+    page.get_by_role("button", name="More for swing").click()
+
+
+def _values(page: Page) -> None:
+    page.get_by_role("tab", name="Values").click()
+
+
+def _equation(page: Page) -> None:
+    page.get_by_role("tab", name="Solve").click()
+    page.fill("#equation", "h(x) = d(x)")
+    page.press("#equation", "Enter")
+    page.locator("[data-solution]").first.wait_for()
+
+
+def _method(page: Page) -> None:
+    _lines(page, "x^3 - 2x - 5")
+    page.get_by_role("tab", name="Solve").click()
+    page.fill("#equation", "f(x) = 0")
+    page.press("#equation", "Enter")
+    page.locator("[data-solution]").first.wait_for()
+    page.fill("#method-start", "3")
+    page.get_by_role("button", name="Watch").click()
+    page.get_by_role("button", name="Step on").click()
+
+
+def _many(page: Page) -> None:
+    _lines(
+        page,
+        "a = 1.5",
+        "b = 2",
+        "c = 0.5",
+        "a sin(b x)",
+        "x^2/4 - c",
+        "1/(x - 1) for -4 <= x <= 4",
+        "cos x",
+        "2π/3",
+    )
+
+
+def _points(page: Page) -> None:
+    _lines(page, "P = (-3, 1)", "Q = (2, 4)", "line(P, Q)", "M = midpoint(P, Q)", "distance(P, Q)")
+    for name in ("P", "Q", "M"):
+        lane = page.locator(f'.lane[data-name="{name}"]')
+        lane.get_by_role("button", name=f"More for {name}").click()
+        lane.get_by_label("coordinates at the point").check()
+        lane.get_by_role("button", name=f"More for {name}").click()
+
+
+def _print(page: Page) -> None:
+    page.emulate_media(media="print")
+
+
+def _keys(page: Page) -> None:
+    page.get_by_role("button", name="All keys").click()
+
+
+def _trouble(page: Page) -> None:
+    page.fill("#entry", "2 sin(x + ")
+    page.press("#entry", "Enter")
+    page.locator("#entry-trouble").wait_for()
+
+
+def _signs(page: Page) -> None:
+    page.get_by_role("button", name="√π: signs to insert").click()
+    page.fill("#entry", "√(x + 4)/2")
+
+
+def _handbook(page: Page) -> None:
+    page.goto(page.url.partition("/demo")[0] + "/handbook")
+
+
+def _shelf(page: Page) -> None:
+    page.goto(page.url.partition("/demo")[0] + "/shelf")
+
+
+def _nothing(page: Page) -> None:
+    return
+
+
+FERRY, BLANK = "/demo/ferry-window", "/sheet/blank"
+USUAL, WIDE, PHONE = (1280, 800), (1920, 1080), (390, 844)
+VIEWS: dict[str, tuple[str, tuple[int, int], Story]] = {
+    "sheet": (FERRY, USUAL, _nothing),
+    "landmarks": (FERRY, USUAL, _landmarks),
+    "breaks": (BLANK, USUAL, _breaks),
+    "instrument": (FERRY, USUAL, _instrument),
+    "slider": (FERRY, USUAL, _slider),
+    "values": ("/demo/slipway", USUAL, _values),
+    "solve": (FERRY, USUAL, _equation),
+    "method": (BLANK, USUAL, _method),
+    "dark": (BLANK, USUAL, _many),
+    "many": (BLANK, USUAL, _many),
+    "wide": (BLANK, WIDE, _many),
+    "phone": (FERRY, PHONE, _nothing),
+    "points": (BLANK, USUAL, _points),
+    "print": (FERRY, USUAL, _print),
+    "keys": (FERRY, USUAL, _keys),
+    "trouble": (BLANK, USUAL, _trouble),
+    "signs": (BLANK, USUAL, _signs),
+    "handbook": (FERRY, USUAL, _handbook),
+    "shelf": (FERRY, USUAL, _shelf),
+}
+
+
+def take(browser: Browser, server: str, name: str) -> None:
+    """One picture."""
+    sheet, (width, height), story = VIEWS[name]
+    context = browser.new_context(
+        viewport={"width": width, "height": height},
+        color_scheme="dark" if name == "dark" else "light",
+        has_touch=width < 500,
+        is_mobile=width < 500,
+    )
+    page = context.new_page()
+    page.goto(server + sheet)
+    page.locator("#plot").wait_for()
+    page.wait_for_timeout(1200)
+    story(page)
+    page.wait_for_timeout(SETTLED)
+    page.screenshot(path=FOLDER / f"{name}.png")
+    context.close()
+
+
+def main(server: str, names: list[str]) -> None:
+    """All pictures, or some."""
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path=CHROMIUM, args=["--no-sandbox"])
+        for name in names or VIEWS:
+            take(browser, server.rstrip("/"), name)
+        browser.close()
+
+
+if __name__ == "__main__":
+    main(sys.argv[1], sys.argv[2:])
