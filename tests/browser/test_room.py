@@ -230,6 +230,12 @@ class Points(BrowserTest):
         px, py = self.pixel(x, y)
         return box["x"] + px, box["y"] + py
 
+    def drag(self, start, end):
+        self.page.mouse.move(*self.screen(*start))
+        self.page.mouse.down()
+        self.page.mouse.move(*self.screen(*end), steps=4)
+        self.page.mouse.up()
+
     def test_a_point_is_dragged_and_a_curve_follows(self):
         self.open_with("P = (1, 2)", "(x - P_x)^2 + P_y")
         self.eventually(lambda: self.marks("f", "minimum"), [1])
@@ -263,3 +269,24 @@ class Points(BrowserTest):
         self.page.mouse.click(*self.screen(1, -4))
         expect(self.page.locator("#reading-x")).not_to_have_value("")
         expect(self.page.locator(".lane")).to_have_count(3)
+
+    def test_a_box_drawn_around_points_gathers_them(self):
+        self.open_with("A = (1, 2)", "B = (2, 3)", "C = (-4, -4)", "D = (A_x, 1)")
+        self.page.locator("#plot").press("Home")
+        self.eventually(self.view, [-10, 10, -7, 7])
+        self.page.locator("#plot").press("p")
+        self.drag((-9, 5), (-8, 4))
+        expect(self.page.locator(".plot-mode")).to_contain_text("No point lies in the box.")
+        self.drag((0, 4), (3, 0))
+        expect(self.page.locator(".plot-mode")).to_contain_text("In the box: A, B, D.")
+        self.page.get_by_role("button", name="make a list").click()
+        # B goes into the list; A stays, since D follows it, and D, since it follows A.
+        self.eventually(
+            lambda: [one.get_attribute("data-text") for one in self.page.locator(".lane").all()],
+            ["A = (1, 2)", "C = (-4, -4)", "D = (A_x, 1)", "[(A_x, A_y), (2, 3), (D_x, D_y)]"],
+        )
+        self.page.get_by_role("button", name="Undo making a list of points").click()
+        expect(self.lane("B")).to_be_visible()
+        self.drag((0, 4), (3, 0))
+        self.page.locator(".plot-mode").get_by_role("button", name="delete").click()
+        expect(self.page.locator(".lane")).to_have_count(1)

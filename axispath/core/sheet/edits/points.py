@@ -8,6 +8,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from axispath.core.language.numbers import full_precision
+from axispath.core.sheet.dependencies import coordinates_of, used_names
 from axispath.core.sheet.document import MAX_LANES, Document, LaneId
 from axispath.core.sheet.edits.change import Change, LaneChange, lane_of
 from axispath.core.sheet.edits.lines import AddLane
@@ -44,19 +45,23 @@ class MovePoint(LaneChange):
 
 
 class GatherPoints(Change):
-    """One list in the place of some points; those that follow names stay beside it."""
+    """One list in the place of some points; those that follow names or are followed by other lines
+    stay beside it."""
 
     do: Literal["gather points"] = "gather points"
     ids: Annotated[tuple[LaneId, ...], Field(min_length=1, max_length=MAX_LANES)]
 
     def applied(self, document: Document) -> Document:
-        lanes = [resolve(document).lane(lane_of(document, one).id) for one in self.ids]
+        sheet = resolve(document)
+        lanes = [sheet.lane(lane_of(document, one).id) for one in self.ids]
         points = [lane for lane in lanes if lane is not None and lane.kind is POINT]
         if len(points) < len(self.ids):
             raise EditRefused("Only points can be put into a list of points.")
-        parts = [part for lane in points for part in _in_a_list(lane)]
-        free = {lane.lane.id for lane in points if is_free(lane)}
-        kept = tuple(lane for lane in document.lanes if lane.id not in free)
+        used = {name for one in points[0].definitions.values() for name, _ in used_names(one)}
+        moved = [lane for lane in points if is_free(lane) and not _followed(lane, used)]
+        parts = [part for lane in points for part in _in_a_list(lane, lane in moved)]
+        gone = {lane.lane.id for lane in moved}
+        kept = tuple(lane for lane in document.lanes if lane.id not in gone)
         left = document.model_copy(update={"lanes": kept})
         return AddLane(text=f"[{', '.join(parts)}]").applied(left)
 
@@ -64,9 +69,13 @@ class GatherPoints(Change):
         return "making a list of points"
 
 
-def _in_a_list(lane: ResolvedLane) -> list[str]:
-    """A point, or the points of a list, as they stand in a list."""
-    if is_free(lane):
+def _followed(lane: ResolvedLane, used: set[str]) -> bool:
+    return bool({lane.name, *coordinates_of(str(lane.name))} & used)
+
+
+def _in_a_list(lane: ResolvedLane, moved: bool) -> list[str]:
+    """A point, or the points of a list, as they stand in a list; ``moved`` there for good."""
+    if moved:
         return [lane.lane.text.rpartition("=")[2].strip()]
     if len(places(lane)) == 1:
         return [f"({lane.name}_x, {lane.name}_y)"]

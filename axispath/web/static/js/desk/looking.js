@@ -33,7 +33,8 @@ export function viewPart(at) {
     boxing: false,
     putting: false,
     /** Points in a box that was drawn. @type {string[]} */
-    gathered: [],
+    /** @type {string[] | null} Points in the last box drawn around points. */
+    gathered: null,
     snapping: false,
 
     init() {
@@ -49,7 +50,7 @@ export function viewPart(at) {
         box: () => this.toggleBox(),
         boxed: () => this.toggleBox(false),
         "put points": () => this.togglePutting(),
-        gather: (box) => this.gather(box),
+        gather: (/** @type {import("../sheet/view.js").View} */ box) => this.gather(box),
         snap: () => this.toggleSnapping(),
       });
       this.showLimits();
@@ -220,28 +221,29 @@ export function viewPart(at) {
       this.gathered = plot.shown().filter((lane) => lane.strip === "point" && lane.places.some(inside)).map((lane) => lane.id);
     },
     get hasGathered() {
-      return this.gathered.length > 0;
+      return Boolean(this.gathered?.length);
     },
     get gatheredText() {
-      const names = this.gathered.map((id) => plot.lane(id)?.name ?? "").join(", ");
-      return `In the box: ${names}.`;
+      if (!this.gathered) return "";
+      const names = this.gathered.map((id) => plot.lane(id)?.name ?? "");
+      return names.length ? `In the box: ${names.join(", ")}.` : "No point lies in the box.";
     },
     gatherList() {
-      this.gatherEdits([{ do: "gather points", ids: [...this.gathered] }]);
+      this.gatherEdits([{ do: "gather points", ids: [...(this.gathered ?? [])] }]);
     },
     gatherHide() {
-      this.gatherEdits(this.gathered.map((id) => ({ do: "show lane", id, shown: false })));
+      this.gatherEdits((this.gathered ?? []).map((id) => ({ do: "show lane", id, shown: false })));
     },
     gatherRemove() {
-      this.gatherEdits(this.gathered.map((id) => ({ do: "remove lane", id })));
+      this.gatherEdits((this.gathered ?? []).map((id) => ({ do: "remove lane", id })));
     },
     /** @param {object[]} edits */
     gatherEdits(edits) {
-      this.gathered = [];
+      this.gathered = null;
       session.change({ edits });
     },
     togglePutting() {
-      this.gathered = [];
+      this.gathered = null;
       this.putting = plot.putting = !this.putting;
     },
     toggleSnapping() {

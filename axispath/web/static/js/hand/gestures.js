@@ -54,9 +54,10 @@ export function listen(plot, told) {
     moved = pointers.size > 1;
     drag = null;
     if (moved) return;
-    drag = told.putting() ? boxFrom(plot, at, told.gather, () => {}) : told.hold(at);
+    drag = told.hold(at);
     if (drag) return;
-    if (event.shiftKey || told.boxing()) drag = boxFrom(plot, at, look, told.boxed);
+    if (told.putting()) drag = boxFrom(plot, at, told.gather, () => {});
+    else if (event.shiftKey || told.boxing()) drag = boxFrom(plot, at, look, told.boxed);
     else if (onNumbers(plot, at)) drag = pulled(plot, "y", at, look);
   });
   canvas.addEventListener("pointermove", (event) => {
