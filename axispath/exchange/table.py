@@ -11,6 +11,7 @@ from axispath.core.language.numbers import full_precision
 from axispath.core.path.lanes import Effort
 from axispath.core.sheet.document import Document, Table
 from axispath.core.table.columns import heads
+from axispath.core.table.points import point_rows
 from axispath.core.table.rows import places
 from axispath.core.table.values import column
 
@@ -22,20 +23,25 @@ def table_text(
 ) -> tuple[str, int]:
     """A whole table at full precision, or one part of it, and how many parts there are."""
     x = places(document, table, effort)
+    points = point_rows(document) if table.by == "points" else None
     parts = max(1, -(-len(x) // PART))
-    if part is not None:
-        x = x[part * PART : (part + 1) * PART]
+    rows = slice(0, None) if part is None else slice(part * PART, (part + 1) * PART)
+    x = x[rows]
     columns = heads(document, table)
-    found = [column(h.source, x).values if h.source is not None else None for h in columns]
+    given = [(title, values[rows]) for title, values in points.given] if points else []
+    found = [values for _, values in given]
+    found += [column(h.source, x).values if h.source else np.full(len(x), np.nan) for h in columns]
+    names = points.names[rows] if points else ()
     out = io.StringIO()
     end = "\r\n" if separator == "," else "\n"
     write = csv.writer(out, delimiter=separator, lineterminator=end)
     if not part:
-        write.writerow([table.variable, *(_cell(head.text) for head in columns)])
+        titles = [*(title for title, _ in given), *(_cell(head.text) for head in columns)]
+        write.writerow([*(["point"] if points else []), table.variable, *titles])
     for k, place in enumerate(x):
-        row = [full_precision(float(place))]
+        row = [*([_cell(names[k])] if points else []), full_precision(float(place))]
         for values in found:
-            y = float(values[k]) if values is not None else np.nan
+            y = float(values[k])
             row.append(full_precision(y) if np.isfinite(y) else "")
         write.writerow(row)
     return out.getvalue(), parts

@@ -24,6 +24,7 @@ from axispath.core.sheet.sliders import is_slider
 from axispath.core.table.columns import Head, heads
 from axispath.core.table.kinds import ALONG
 from axispath.core.table.marks import RowMark, row_marks
+from axispath.core.table.points import point_rows
 from axispath.core.table.rows import TableRefused, places
 from axispath.core.table.values import Column, column
 from axispath.web.present import swatch_of
@@ -56,7 +57,8 @@ def chunk(
         x = places(document, table, USUAL_SEARCH)
     except TableRefused as refused:
         told = {"trouble": refused.message, "field": refused.field}
-        return {**shown, **told, "count": 0, "first": 0, "columns": [], "rows": [], "marks": []}
+        return {**shown, **told, "count": 0, "first": 0, "columns": [], "x": [], "marks": []}
+    points = point_rows(document) if table.by == "points" else None
     row = None
     if near is not None:
         row = int(np.argmin(np.abs(x - near)))
@@ -73,8 +75,13 @@ def chunk(
         for kind, title in _changes(table.changes):
             listed.append(Shown(f"{title} {head.text}", "", "", "", head.text, head.error, kind))
             cells.append(_changed(values, kind, len(part), document.digits))
+    if points is not None:
+        for title, known in reversed(points.given):
+            listed.insert(0, Shown(title, title, "", "", title, "", "given"))
+            cells.insert(0, [decimal(float(v), document.digits) for v in known[start:end]])
     skip = first - start
-    marks = _marks(columns, part, found) if found else []
+    # Points lie in the order of the sheet: nothing happens between one and the next.
+    marks = _marks(columns, part, found) if found and points is None else []
     return {
         **shown,
         "trouble": "",
@@ -85,9 +92,10 @@ def chunk(
             vars(c) | {"decimals": _decimals(t)} for c, t in zip(listed, cells, strict=True)
         ],
         "x": part[skip : skip + stop - first].tolist(),
+        "names": list(points.names[first:stop]) if points else [],
         "shownX": [decimal(float(v), DIGITS_OF_X) for v in part[skip : skip + stop - first]],
         "cells": [texts[skip : skip + stop - first] for texts in cells],
-        "reasons": _reasons(found, skip, stop - first),
+        "reasons": _reasons(found, skip, stop - first, len(points.given) if points else 0),
         "marks": [
             _mark(mark, start, columns, document.digits + 2)
             for mark in marks
@@ -140,10 +148,10 @@ def _decimals(texts: Sequence[str]) -> int:
     return max((len(t.partition(".")[2].partition("×")[0]) for t in texts), default=0)
 
 
-def _reasons(found: Sequence[Column | None], skip: int, count: int) -> dict[str, str]:
-    """Why a cell is empty, by “row column”."""
+def _reasons(found: Sequence[Column | None], skip: int, count: int, before: int) -> dict[str, str]:
+    """Why a cell is empty, by “row column”; ``before`` are the columns that stand before these."""
     reasons = {}
-    for k, c in enumerate(found):
+    for k, c in enumerate(found, start=before):
         for row in range(skip, skip + count):
             why = c.reason(row) if c is not None else None
             if why:

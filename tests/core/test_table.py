@@ -7,12 +7,16 @@ import numpy as np
 from hypothesis import given
 from hypothesis import strategies as st
 
+from axispath.core.arithmetic.unit import AngleUnit
+from axispath.core.path.lanes import USUAL
 from axispath.core.sheet.document import Document, Table
 from axispath.core.sheet.edits import AddLane, Rename, ReviseLane, SetTable, apply
 from axispath.core.table.columns import heads
 from axispath.core.table.marks import row_marks
+from axispath.core.table.points import point_rows
 from axispath.core.table.rows import TableRefused, places, stretch
 from axispath.core.table.values import column
+from axispath.exchange.table import table_text
 
 
 def sheet(*lines):
@@ -41,6 +45,22 @@ class Rows(unittest.TestCase):
         self.assertEqual(self.rows(by="list", places="3; 1/2\n−2, 0.1"), [3, 0.5, -2, 0.1])
         found = self.rows(sheet("x^2 - 4"), by="landmarks")
         self.assertEqual(found, [-2, 0, 2])
+
+    def test_points_are_rows_with_their_names(self):
+        document = sheet("P = (3, 4)", "[(0, 1), (-1, ln 0), (0, -2)]", "x^2", "Q = (1, P_x)")
+        found = point_rows(document)
+        self.assertEqual(found.names, ("P", "A 1", "A 3", "Q"))
+        self.assertEqual([(t, v.tolist()) for t, v in found.given], [("y", [4, 1, -2, 3])])
+        self.assertEqual(self.rows(document, by="points"), [3, 0, 0, 1])
+        polar = document.ground.model_copy(update={"grid": "polar", "angles": "full"})
+        turned = point_rows(document.model_copy(update={"ground": polar, "unit": AngleUnit.DEGREE}))
+        self.assertEqual([title for title, _ in turned.given], ["y", "r", "θ"])
+        self.assertEqual(turned.given[1][1][:3].tolist(), [5, 1, 2])
+        self.assertEqual(turned.given[2][1][1:3].tolist(), [90, 270])
+        text, _ = table_text(document, Table(by="points"), ",", USUAL)
+        self.assertEqual(text.split("\r\n")[:3], ["point,x,y,f(x)", "P,3,4,9", "A 1,0,1,0"])
+        with self.assertRaisesRegex(TableRefused, "No point is shown"):
+            self.rows(sheet("x"), by="points")
 
     @given(st.integers(-30, 30), st.integers(1, 40), st.integers(1, 12))
     def test_every_row_is_the_float_nearest_to_the_exact_place(self, start, count, bottom):

@@ -221,8 +221,8 @@ HOW_TO = (
     (
         "Make a table",
         "Open Values on the desk and type from, to and step; formulas such as π/6 are welcome. "
-        "Rows can also come by count, from a list or a file, or from the landmarks, and a slider "
-        "can run instead of x. A dash marks a place without a value, and says why. Any "
+        "Rows can also come by count, from a list or a file, or from landmarks or points, and a "
+        "slider can run instead of x. A dash marks a place without a value, and says why. Any "
         "expression, such as f(x) - g(x), can be a column.",
     ),
     (

@@ -162,13 +162,14 @@ class Ground(Value):
 class Table(Value):
     """A table of values, as typed.
 
-    ``by`` says what makes the rows: a step, a count, a list (``places``), or the landmarks of
-    ``lanes``. ``variable`` is x or a slider. ``columns`` are expressions; none stand for the shown
-    functions. ``finer`` are stretches with ten rows between their ends.
+    ``by`` says what makes the rows: a step, a count, a list (``places``), the landmarks of
+    ``lanes``, or the points of the sheet. ``variable`` is x, a slider, or the parameter of curves.
+    ``columns`` are expressions; none stand for the shown functions. ``finer`` are stretches with
+    ten rows between their ends.
     """
 
     id: LaneId = "table1"
-    by: Literal["step", "count", "list", "landmarks"] = "step"
+    by: Literal["step", "count", "list", "landmarks", "points"] = "step"
     start: Line = "-5"
     stop: Line = "5"
     step: Line = "1"

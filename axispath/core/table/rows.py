@@ -1,4 +1,4 @@
-"""The rows of a table: by a step, by a count, from a list, or at landmarks; and made finer."""
+"""The rows of a table: by step, by count, from a list, at landmarks or points; and made finer."""
 
 from __future__ import annotations
 
@@ -15,6 +15,7 @@ from axispath.core.sheet.document import Document, Table
 from axispath.core.sheet.ends import typed_end
 from axispath.core.sheet.refused import EditRefused
 from axispath.core.sheet.resolve import resolve
+from axispath.core.table.points import point_rows
 
 MAX_ROWS = 100_000
 MAX_LISTED = 5_000
@@ -23,7 +24,7 @@ BETWEEN = 10  # stretches that a finer stretch is cut into
 
 
 class TableRefused(Exception):
-    """The rows cannot be made; ``field`` is start, stop, step, count, places or lanes."""
+    """The rows cannot be made; ``field`` is that of the table that is wrong."""
 
     def __init__(self, message: str, field: str) -> None:
         super().__init__(message)
@@ -42,6 +43,8 @@ def places(document: Document, table: Table, effort: Effort = USUAL) -> NDArray[
             return np.array(_listed(document, table.places), dtype=np.float64)
         case "landmarks":
             return _landmarks(document, table, effort)
+        case "points":
+            return _points(document, table)
     return np.array([float(row) for row in _finer(rows, table)])
 
 
@@ -108,6 +111,15 @@ def _landmarks(document: Document, table: Table, effort: Effort) -> NDArray[np.f
     if not found:
         raise TableRefused("There are no landmarks in this view.", "lanes")
     return np.array(sorted(found)[:MAX_LISTED], dtype=np.float64)
+
+
+def _points(document: Document, table: Table) -> NDArray[np.float64]:
+    if table.variable != "x":
+        raise TableRefused("Rows at points run over x.", "variable")
+    x = point_rows(document).x
+    if not len(x):
+        raise TableRefused("No point is shown on this sheet: type one, such as (1, 2).", "by")
+    return x
 
 
 def _finer(rows: list[Fraction], table: Table) -> list[Fraction]:

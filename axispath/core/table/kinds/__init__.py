@@ -13,7 +13,7 @@ from axispath.core.table.kinds.curve import (
     moving_words,
 )
 from axispath.core.table.kinds.function import DESCRIBED_FUNCTION, column_of, read_function
-from axispath.core.table.kinds.point import DESCRIBED_POINT
+from axispath.core.table.kinds.point import DESCRIBED_POINT, rows_of_points
 from axispath.core.table.kinds.register import Described, Read
 from axispath.core.table.kinds.value import column_of_value
 
@@ -45,6 +45,11 @@ OVER_SLIDER: dict[str, Callable[[ResolvedLane], str]] = {
     "value": column_of_value,
 }
 """The usual column of a lane in a table in which a slider runs."""
+
+ROWS: dict[str, Callable[[ResolvedLane], list[tuple[str, tuple[float, float]]]]] = {
+    "point": rows_of_points,
+}
+"""The places of a lane that are rows of a table, and what they are called."""
 
 ALONG: dict[str, Callable[[ResolvedLane], tuple[str, ...]]] = {
     "parametric": columns_of_curve,

@@ -74,4 +74,14 @@ def why_unseen(lane: ResolvedLane, path: Path | None, document: Document) -> str
     return f"{lane.name} is {missing}." if missing else f"{lane.name} lies outside this view."
 
 
+def rows_of_points(lane: ResolvedLane) -> list[tuple[str, tuple[float, float]]]:
+    """The points that are there and what they are called: P, and of a list P 1, P 2, …"""
+    there = places(lane)
+    named = [
+        (f"{lane.name} {k}" if len(there) > 1 else f"{lane.name}", place)
+        for k, place in enumerate(there, start=1)
+    ]
+    return [(name, place) for name, place in named if all(math.isfinite(v) for v in place)]
+
+
 DESCRIBED_POINT = Described(in_words, why_unseen)

@@ -12,7 +12,7 @@ const EDGE = 30; // rows from the end of these at which others are asked for
  * @typedef {{title: string, latex: string, swatch: string, text: string, error: string, kind: string, decimals: number}} Column
  * @typedef {{row: number, event: string, words: string, x: number | null, solution: boolean, between: boolean}} RowMark
  * @typedef {{variable: string, sliders: string[], id: string, trouble: string, field?: string, count: number, first: number,
- *   row: number | null, columns: Column[], x: number[], shownX: string[], cells: string[][],
+ *   row: number | null, columns: Column[], names: string[], x: number[], shownX: string[], cells: string[][],
  *   reasons: Record<string, string>, marks: RowMark[]}} Chunk
  */
 
@@ -182,6 +182,7 @@ export class Grid {
       go.dataset.focus = `x${number}`;
       go.title = `${chunk.variable} = ${x}${chunk.variable === "x" ? ": move the reading line there" : ""}`;
       go.textContent = chunk.shownX[k];
+      if (chunk.names.length) head.append(mathematics("span", chunk.names[k], "row-name"));
       head.append(go);
       row.append(head);
       chunk.columns.forEach((column, c) => row.append(this.cell(chunk, column, c, k)));

@@ -93,6 +93,7 @@ export function tablesPart(at) {
     /** Other rows: what was made finer belongs to the old ones. */
     setRows() {
       this.table.finer = [];
+      if (this.table.by === "points") this.table.variable = "x";
       this.setTable();
     },
     /** Rows at the landmarks of a lane, or no longer; none chosen stands for all. @param {string} id */
@@ -217,6 +218,9 @@ export function tablesPart(at) {
     },
     get byLandmarks() {
       return this.table.by === "landmarks";
+    },
+    get overMany() {
+      return this.table.by !== "points";
     },
     get ranged() {
       return this.table.by === "step" || this.table.by === "count";

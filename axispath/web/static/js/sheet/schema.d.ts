@@ -313,7 +313,7 @@ export interface Style {
 
 export interface Table {
   id: string;
-  by: "step" | "count" | "list" | "landmarks";
+  by: "step" | "count" | "list" | "landmarks" | "points";
   start: string;
   stop: string;
   step: string;
