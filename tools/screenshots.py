@@ -99,19 +99,19 @@ def _print(page: Page) -> None:
     page.emulate_media(media="print")
 
 
-def _keys(page: Page) -> None:
-    page.get_by_role("button", name="All keys").click()
-
-
 def _trouble(page: Page) -> None:
     page.fill("#entry", "2 sin(x + ")
     page.press("#entry", "Enter")
     page.locator("#entry-trouble").wait_for()
 
 
-def _signs(page: Page) -> None:
-    page.get_by_role("button", name="√π: signs to insert").click()
-    page.fill("#entry", "√(x + 4)/2")
+def _figure(page: Page) -> None:
+    _lines(page, "(sin 5t, cos 4t)", "x^2 - 1")
+
+
+def _rose(page: Page) -> None:
+    page.get_by_text("deg", exact=True).click()
+    _lines(page, "r = 1 + 2 cos(3θ)", "P = (2; 60°)")
 
 
 def _handbook(page: Page) -> None:
@@ -143,9 +143,9 @@ VIEWS: dict[str, tuple[str, tuple[int, int], Story]] = {
     "phone": (FERRY, PHONE, _nothing),
     "points": (BLANK, USUAL, _points),
     "print": (FERRY, USUAL, _print),
-    "keys": (FERRY, USUAL, _keys),
     "trouble": (BLANK, USUAL, _trouble),
-    "signs": (BLANK, USUAL, _signs),
+    "figure": (BLANK, USUAL, _figure),
+    "rose": (BLANK, USUAL, _rose),
     "handbook": (FERRY, USUAL, _handbook),
     "shelf": (FERRY, USUAL, _shelf),
 }

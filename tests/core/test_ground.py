@@ -44,6 +44,8 @@ class Numbers(unittest.TestCase):
         self.assertEqual(
             self.written(Ticks(kind="step", step="0.25"), 0, 0.5, 0.2), ["0", "0.25", "0.5"]
         )
+        polar = Document(unit=AngleUnit.DEGREE, ground=Ground(grid="polar"))
+        self.assertEqual(tick_step(polar, Ticks()).sign, "")
         # A step that would set thousands of numbers side by side is multiplied.
         self.assertEqual(self.written(Ticks(kind="step", step="0.25"), 0, 100, 20)[1], "12.5")
 

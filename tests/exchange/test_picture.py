@@ -89,6 +89,37 @@ class Pictures(unittest.TestCase):
         self.assertLessEqual(len(long), PLAIN)
         self.assertTrue(short.startswith("$") and short.endswith("$"))
 
+    def test_curves_and_their_polar_grid(self):
+        document = sheet("r = 3 cos 2θ", "(1, 3)")
+        plain = self.pixels(document)
+        # Out along 45° r is negative: a petal that is paler, on the other side of the pole.
+        for angle, colour in ((0, np.array(SPRUCE)), (90, None)):
+            turn = np.radians(angle)
+            x, y = 3 * np.cos(2 * turn) * np.cos(turn), 3 * np.cos(2 * turn) * np.sin(turn)
+            pale = (np.array(SPRUCE) + np.array([255, 253, 248])) / 2
+            self.assertTrue(self.inked(plain, x, y, pale if colour is None else colour, 8), angle)
+        ground = document.ground.model_copy(update={"grid": "polar"})
+        gridded = self.pixels(document.model_copy(update={"ground": ground}))
+        # A circle about the pole is drawn where the curve is not.
+        at = [(2 * np.cos(a), 2 * np.sin(a)) for a in np.radians([50, 130, 230, 310])]
+        changed = np.abs(gridded - plain).max(axis=2) > 4
+        for x, y in at:
+            px = round(EDGE + (x + 5) / 10 * (self.WIDTH - 2 * EDGE))
+            py = round(EDGE + (4 - y) / 8 * (self.HEIGHT - EDGE - RAIL))
+            self.assertTrue(changed[py - 12 : py + 13, px - 12 : px + 13].any(), (x, y))
+
+    def test_points_and_markers_are_where_they_belong(self):
+        found = self.pixels(sheet("[(-3, 2), (1, -2)]"))
+        for x, y in ((-3, 2), (1, -2)):
+            self.assertTrue(self.inked(found, x, y, SPRUCE, 1), (x, y))
+        document = sheet("x/2")
+        marked = apply(document, SetStyle(id="l0", style=Style(markers="squares")))
+        spread = [
+            int((np.abs(self.pixels(d) - SPRUCE).max(axis=2) < 40).sum())
+            for d in (document, marked)
+        ]
+        self.assertGreater(spread[1], spread[0] + 100)
+
     def test_trails_are_part_of_the_picture(self):
         document = sheet("a x", "a = 1")
         document = apply(document, SetStyle(id="l0", style=Style(trail="curve")))

@@ -192,8 +192,8 @@ HOW_TO = (
     (
         "Draw in polar coordinates",
         "Type r = and a formula in θ. A polar grid and equal scale come with the first one, and "
-        "can be chosen in the View card. With the polar grid, points show their distance and angle "
-        "as well, the angle from 0 to a full turn or from −½ to ½ of one.",
+        "can be chosen in the View card. Points show their distance and angle beside their "
+        "coordinates, the angle from 0 to a full turn or from −½ to ½ of one, as chosen there.",
     ),
     (
         "Let a point move along a curve",

@@ -57,7 +57,14 @@ LOOK: Final[dict[str, Any]] = {
         "upright-tangent": {"filled": False, "lines": [[[0, -6], [0, 6]]]},
         "cusp": {"filled": True, "lines": [[[0, -6], [5, 4], [0, 1], [-5, 4], [0, -6]]]},
         "stop": {"filled": False, "lines": [[[-4, 0], [0, -4], [4, 0], [0, 4], [-4, 0]]]},
-        "self-crossing": {"filled": False, "lines": [[[-4, -4], [4, 4]], [[-4, 4], [4, -4]]]},
+        "self-crossing": {
+            "filled": False,
+            "lines": [
+                [[-5, -5], [5, -5], [5, 5], [-5, 5], [-5, -5]],
+                [[-5, -5], [5, 5]],
+                [[-5, 5], [5, -5]],
+            ],
+        },
         "farthest": {"filled": True, "lines": [[[-5, 0], [0, -5], [5, 0], [0, 5], [-5, 0]]]},
         "nearest": {"filled": False, "lines": [[[-5, 0], [0, -5], [5, 0], [0, 5], [-5, 0]]]},
         "intersection": {"filled": False, "lines": [[[-4, -4], [4, 4]], [[-4, 4], [4, -4]]]},

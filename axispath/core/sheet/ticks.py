@@ -40,7 +40,8 @@ def tick_step(document: Document, ticks: Ticks, across: bool = True) -> TickStep
     """
     in_degrees = document.unit is AngleUnit.DEGREE
     kind = ticks.kind
-    if kind == "automatic" and in_degrees and across:
+    # On a polar grid the angles stand at its rays, and x is a length.
+    if kind == "automatic" and in_degrees and across and document.ground.grid != "polar":
         kind = "degrees"
     match kind:
         case "pi":

@@ -91,9 +91,9 @@ class Paper:
     ) -> None:
         """A line through points, shape (n, 2); a row of NaN lifts the pen."""
         style = (0, tuple(length / width for length in dash)) if dash else "-"
-        more = {"solid_capstyle": "round", "solid_joinstyle": "round"} | more
+        more = {"linestyle": style, "solid_capstyle": "round", "solid_joinstyle": "round"} | more
         (drawn,) = self._axes.plot(
-            points[:, 0], points[:, 1], color=colour, lw=width * POINTS, ls=style, **more
+            points[:, 0], points[:, 1], color=colour, linewidth=width * POINTS, **more
         )
         self._place(drawn)
 

@@ -17,6 +17,7 @@ import numpy as np
 from flint import arb, arb_series
 
 from axispath.core.arithmetic.balls import BallFunction, nearest, precision
+from axispath.core.arithmetic.program import Program
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.catalogue.balls import OutsideDomain
 from axispath.core.path.curves.round import Round
@@ -60,6 +61,8 @@ def measures(curve: Curve, slopes: Slopes | None, around: Round, path: Path) -> 
     if slopes is None or broken or path.undefined or path.open:
         return Measures()
     cuts = sorted({path.low, path.high, *(m.t for m in path.of(Kind.CUSP, Kind.STOP, Kind.KINK))})
+    if curve.radius is not None and slopes.radius is not None:
+        return _of_polar(curve, curve.radius, slopes.radius, around, cuts)
     x, y = curve.balls
     dx, dy = (BallFunction(plan, curve.unit) for plan in (slopes.x, slopes.y))
 
@@ -75,21 +78,38 @@ def measures(curve: Curve, slopes: Slopes | None, around: Round, path: Path) -> 
 
     size, long = _sizes(curve, cuts)
     length = _measured(_length(speed_squared), cuts, long)
-    area = swept = None
+    area = None
     if around.closed or around.joined:
         area = _measured(_plain(turning), cuts, size * long)
-    if curve.radius is not None:
-        radius = BallFunction(curve.radius, curve.unit)
+    return Measures(length, area)
 
-        def sweeping(t: arb, length: int) -> list[arb]:
-            r = arb_series(radius.taylor(t, length), length)
-            total = r * r / 2
-            if curve.unit is AngleUnit.DEGREE:
-                total = total * (arb.pi() / 180)
-            return [total[k] for k in range(length)]
 
-        swept = _measured(_plain(sweeping), cuts, size * long)
-    return Measures(length, area, swept)
+def _of_polar(
+    curve: Curve, radius: Program, slope: Program, around: Round, cuts: list[float]
+) -> Measures:
+    """From the distance alone: ds² = dr² + r² dθ², and x dy − y dx = r² dθ."""
+    r, dr = BallFunction(radius, curve.unit), BallFunction(slope, curve.unit)
+
+    def squares(t: arb, length: int) -> tuple[arb_series, arb]:
+        turn = arb.pi() / 180 if curve.unit is AngleUnit.DEGREE else arb(1)
+        distance = arb_series(r.taylor(t, length), length)
+        return distance * distance, turn
+
+    def speed_squared(t: arb, length: int) -> list[arb]:
+        square, turn = squares(t, length)
+        away = arb_series(dr.taylor(t, length), length)
+        total = away * away + square * turn * turn
+        return [total[k] for k in range(length)]
+
+    def sweeping(t: arb, length: int) -> list[arb]:
+        square, turn = squares(t, length)
+        total = square * turn / 2
+        return [total[k] for k in range(length)]
+
+    size, long = _sizes(curve, cuts)
+    swept = _measured(_plain(sweeping), cuts, size * long)
+    closed = around.closed or around.joined
+    return Measures(_measured(_length(speed_squared), cuts, long), swept if closed else None, swept)
 
 
 def _sizes(curve: Curve, cuts: list[float]) -> tuple[float, float]:

@@ -18,6 +18,8 @@ export function viewPart(at) {
   const ahead = [];
   /** @type {import("../sheet/view.js").View} */
   let resting = { ...at.start.view };
+  /** What a view that nobody has chosen has to show, whatever the size of the plot. @type {import("../sheet/view.js").View | null} */
+  let framed = at.start.view.chosen ? null : { ...at.start.view };
   /** Whether the view was moved since the server last heard of it. */
   let looked = false;
   /** @type {ReturnType<typeof setTimeout> | undefined} */
@@ -57,7 +59,8 @@ export function viewPart(at) {
     },
     /** The plot has another size. */
     fit() {
-      plot.view = { ...plot.view, ...this.fitted(plot.view) };
+      const { chosen } = plot.view;
+      plot.view = { ...plot.view, ...this.fitted(chosen ? plot.view : (framed ?? plot.view), chosen ? "x" : "all") };
       this.showLimits();
     },
     /** Grid, axes or scale have changed. */
@@ -79,6 +82,7 @@ export function viewPart(at) {
       standing.ask();
       this.viewTrouble = "";
       looked = true;
+      framed = null;
       plot.view = { ...this.fitted(view, lead), chosen: true };
       this.showLimits();
       at.viewMoved();
@@ -90,6 +94,7 @@ export function viewPart(at) {
       if (looked) this.rest();
       this.look(view, chosen ? "x" : "all");
       plot.view.chosen = chosen;
+      framed = chosen ? null : view;
       this.rest();
     },
     /** A change was answered, with the view that the server has. @param {import("../sheet/view.js").View} view @param {boolean} stepped */
@@ -116,6 +121,7 @@ export function viewPart(at) {
     showView(/** @type {import("../sheet/view.js").View} */ view) {
       if (resting && !sameView(resting, view)) views.push(resting);
       this.countViews();
+      framed = view.chosen ? null : view;
       plot.view = { ...this.fitted(view, view.chosen ? "x" : "all") };
       resting = { ...plot.view };
       this.showLimits();
