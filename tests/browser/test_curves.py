@@ -1,6 +1,7 @@
 """Curves under the hand: drawn, closed, moved along, read, on a polar grid."""
 
 import math
+import re
 
 from playwright.sync_api import expect
 
@@ -117,6 +118,45 @@ class Curves(BrowserTest):
         expect(self.page.locator("#values")).to_contain_text("0.866025")
         self.page.locator("#values").get_by_role("button", name="0.523598775598").first.click()
         self.eventually(lambda: abs(self.value_of("A") - math.pi / 6) < 1e-3, True)
+
+    def test_solve_is_asked_in_words_where_two_lanes_meet(self):
+        self.open()
+        self.type_line("C = (2cos t, 2sin t)")
+        self.type_line("x")
+        self.page.get_by_role("tab", name="Solve").click()
+        self.page.fill("#equation", "where do C and f meet?")
+        self.page.press("#equation", "Enter")
+        expect(self.page.locator("#solutions")).to_contain_text("C and f meet twice.")
+        expect(self.page.locator("#solutions")).to_contain_text("1.41421")
+        self.page.locator("#solutions tr[data-solution]").first.get_by_role("button").first.click()
+        expect(self.page.locator("#reading-x")).to_have_value(re.compile(r"1\.41421"))
+        self.page.fill("#equation", "where do C and g meet")
+        self.page.press("#equation", "Enter")
+        expect(self.page.get_by_text("There is no g on this sheet")).to_be_visible()
+
+    def test_points_are_rows_of_a_table(self):
+        self.open()
+        self.type_line("P = (3, 4)")
+        self.type_line("x^2")
+        self.page.get_by_role("tab", name="Values").click()
+        self.page.locator("#table-by").select_option("points")
+        row = self.page.locator("#values tbody tr")
+        expect(row).to_have_count(1)
+        self.assertEqual(row.inner_text().split(), ["P", "3", "4", "9"])
+        self.type_line("Q = (1, P_x)")
+        expect(row).to_have_count(2)
+        self.page.get_by_role("button", name="Delete P").click()
+
+    def test_a_framed_figure_stays_whole_when_the_plot_gets_lower(self):
+        self.open()
+        self.type_line("(cos t, sin t)")
+        for k in range(5):
+            self.type_line(f"{k} + x/100")
+        left, right, bottom, top = self.view()
+        self.assertLess(bottom, -1)
+        self.assertGreater(top, 1)
+        self.assertLess(left, -1)
+        self.assertGreater(right, 1)
 
     def test_on_a_phone_the_figure_and_its_strip_are_in_sight(self):
         self.page.set_viewport_size({"width": 390, "height": 844})
