@@ -32,6 +32,8 @@ _SIGNS = {
     ",": ",\\,",
     ";": ";\\,",
     "in": r" \in ",
+    "and": r"\quad\text{and}\quad ",
+    "or": r"\quad\text{or}\quad ",
 }
 
 

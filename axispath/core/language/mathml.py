@@ -30,9 +30,9 @@ class MathML:
         return f"<msub>{shown}<mi>{escape(index)}</mi></msub>" if bar else shown
 
     def sign(self, sign: str) -> str:
-        """A sign or the word for."""
-        if sign == "for":
-            return "<mtext>&#160; for &#160;</mtext>"
+        """A sign or a word."""
+        if sign in ("for", "and", "or"):
+            return f"<mtext>&#160; {sign} &#160;</mtext>"
         return f"<mo>{escape(_SIGNS.get(sign, sign))}</mo>"
 
     def join(self, parts: list[str]) -> str:

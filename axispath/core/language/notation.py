@@ -13,6 +13,7 @@ from axispath.core.language.tree import (
     Call,
     Cases,
     Comparison,
+    Condition,
     Constant,
     Domain,
     Expression,
@@ -25,6 +26,7 @@ from axispath.core.language.tree import (
     Power,
     Product,
     Quotient,
+    RelationStatement,
     Series,
     Statement,
     Sum,
@@ -82,6 +84,8 @@ def write(node: Expression, notation: Notation) -> str:
 
 def write_statement(statement: Statement, notation: Notation, name: str | None = None) -> str:
     """A whole line; ``name`` is used where the statement has none of its own."""
+    if isinstance(statement, RelationStatement):
+        return _relation(statement, notation)
     body = _write(statement.body, notation)
     own = statement.name or name
     if not isinstance(statement, FunctionStatement):
@@ -93,6 +97,23 @@ def write_statement(statement: Statement, notation: Notation, name: str | None =
         parts = [head, notation.sign("="), body]
     if statement.domain:
         parts += [notation.sign("for"), write_domain(statement.domain, notation)]
+    return notation.join(parts)
+
+
+def _relation(statement: RelationStatement, notation: Notation) -> str:
+    parts = [write_condition(statement.condition, notation)]
+    if statement.within is not None:
+        parts += [notation.sign("for"), write_condition(statement.within, notation)]
+    return notation.join(parts)
+
+
+def write_condition(condition: Condition, notation: Notation) -> str:
+    """Comparisons, with the words between them."""
+    if isinstance(condition, Comparison):
+        return _comparison(condition, notation)
+    parts = [write_condition(condition.parts[0], notation)]
+    for part in condition.parts[1:]:
+        parts += [notation.sign(condition.word), write_condition(part, notation)]
     return notation.join(parts)
 
 

@@ -15,6 +15,7 @@ from axispath.core.language.formula import (
     refuse_pairs,
 )
 from axispath.core.language.points import GIVING_POINTS
+from axispath.core.language.relation import is_relation, read_relation
 from axispath.core.language.running import (
     ANGLES,
     POINT,
@@ -31,6 +32,7 @@ from axispath.core.language.tree import (
     ListOf,
     Name,
     Pair,
+    RelationStatement,
     Statement,
     ValueStatement,
     coordinates,
@@ -48,6 +50,7 @@ class Heading:
     name: str | None
     parameters: tuple[str, ...] | None
     place: tuple[int, int] = (0, 0)
+    relation: bool = False  # it defines nothing, and relates x and y
     point: bool = False  # what it defines looks like a point, or a list of points
     call: str = ""  # the name whose call is all that stands on the right
 
@@ -55,6 +58,8 @@ class Heading:
 def heading(text: str, vocabulary: Vocabulary) -> Heading:
     """The left side of a line. Needs no knowledge of the rest of the sheet."""
     tokens = tokenise(text)
+    if is_relation(tokens, vocabulary):
+        return Heading(None, None, relation=True)
     head, body_at = _heading(text, tokens, vocabulary)
     body = _without_range(tokens[body_at:])
     return replace(head, point=_looks_like_point(body), call=_only_call(body))
@@ -110,6 +115,8 @@ def _statement(text: str, scope: Scope, runs: str | None) -> Statement:
     tokens = tokenise(text)
     if len(tokens) == 1:
         raise LanguageError("There is nothing here yet. Type a formula, such as x^2 - 3.")
+    if is_relation(tokens, scope.vocabulary):
+        return read_relation(text, tokens, scope)
     head, body_at = _heading(text, tokens, scope.vocabulary)
     body = tokens[body_at:]
     domain_at = keyword_at(body, "for")
@@ -211,11 +218,13 @@ class Read:
         return naming(self.statement, self.value)
 
 
-Named = Literal["function", "value", "point", "radius"]
+Named = Literal["function", "value", "point", "radius", "relation"]
 
 
 def naming(statement: Statement | None, value: bool) -> Named:
     """How a line is called where it names nothing itself."""
+    if isinstance(statement, RelationStatement):
+        return "relation"
     if isinstance(statement, FunctionStatement) and statement.polar:
         return "radius"
     if statement is not None and coordinates(statement.body) is not None:
@@ -310,8 +319,8 @@ def _heading(text: str, tokens: list[Token], vocabulary: Vocabulary) -> tuple[He
             named = _named(left[0], _distinct(parameters, place), place, vocabulary)
             return named, equals[0] + 1
     raise LanguageError(
-        "Left of the equals sign a lane has a name, such as f(x) = … or a = …; "
-        "equations of other kinds cannot be drawn here yet.",
+        "Left of the equals sign a lane has a name, such as f(x) = … or a = …, or the line is an "
+        "equation in x and y.",
         *place,
     )
 

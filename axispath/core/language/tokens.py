@@ -59,7 +59,7 @@ GREEK = {
 SUBSCRIPTS = str.maketrans("₀₁₂₃₄₅₆₇₈₉", "0123456789")
 SUPERSCRIPTS = str.maketrans("⁰¹²³⁴⁵⁶⁷⁸⁹⁻⁺", "0123456789-+")
 FRACTIONS = {"½": (1, 2), "⅓": (1, 3), "⅔": (2, 3), "¼": (1, 4), "¾": (3, 4)}
-KEYWORDS = frozenset({"for", "in", "if", "otherwise", "and", "to"})
+KEYWORDS = frozenset({"for", "in", "if", "otherwise", "and", "or", "to"})
 
 # Superscript, subscript and fraction characters count as letters for the regular expression
 # engine; here they never do.

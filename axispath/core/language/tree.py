@@ -5,6 +5,7 @@ Places (offsets into the text) take no part in equality.
 
 from __future__ import annotations
 
+import itertools
 from collections.abc import Iterator
 from dataclasses import dataclass, field
 from fractions import Fraction
@@ -101,6 +102,11 @@ class Comparison:
 
     operands: tuple[Expression, ...]
     signs: tuple[str, ...]
+
+    @property
+    def comparisons(self) -> tuple[Comparison, ...]:
+        """Itself: see Joined."""
+        return (self,)
 
 
 @dataclass(frozen=True, slots=True)
@@ -216,7 +222,71 @@ class ValueStatement:
         return False
 
 
-Statement = FunctionStatement | ValueStatement
+@dataclass(frozen=True, slots=True)
+class Joined:
+    """Conditions of which all have to hold, or any: ``word`` is “and” or “or”."""
+
+    word: str
+    parts: tuple[Condition, ...]
+
+    @property
+    def comparisons(self) -> tuple[Comparison, ...]:
+        """All comparisons, left to right."""
+        return tuple(one for part in self.parts for one in part.comparisons)
+
+
+Condition = Comparison | Joined
+
+
+@dataclass(frozen=True, slots=True)
+class RelationStatement:
+    """An equation or inequalities in x and y; ``within`` is the part of the plane it is meant on.
+
+    ``body_end`` is the offset where the text of the condition ends and a domain may follow.
+    """
+
+    condition: Condition
+    within: Condition | None = None
+    body_end: int = field(default=0, compare=False)
+
+    @property
+    def name(self) -> None:
+        """It defines no name."""
+        return None
+
+    @property
+    def parameters(self) -> tuple[str, ...]:
+        """The coordinates of the plane."""
+        return "x", "y"
+
+    @property
+    def comparisons(self) -> tuple[Comparison, ...]:
+        """All comparisons, with those of the domain."""
+        within = self.within.comparisons if self.within else ()
+        return *self.condition.comparisons, *within
+
+    @property
+    def body(self) -> ListOf:
+        """All that it needs: what is compared, as a list."""
+        return ListOf(tuple(part for one in self.comparisons for part in one.operands))
+
+    @property
+    def domain(self) -> None:
+        """It has no domain of one variable."""
+        return None
+
+    @property
+    def curve(self) -> bool:
+        """No parameter runs along it."""
+        return False
+
+    @property
+    def equation(self) -> Comparison | None:
+        """The equation, where there is one; else it is a region."""
+        return next((one for one in self.condition.comparisons if "=" in one.signs), None)
+
+
+Statement = FunctionStatement | ValueStatement | RelationStatement
 
 
 def children(node: Expression) -> tuple[Expression, ...]:
@@ -275,6 +345,14 @@ def coordinates(node: Expression) -> tuple[Expression, Expression] | None:
         firsts, seconds = (p.first for p in points), (p.second for p in points)
         return ListOf(tuple(firsts)), ListOf(tuple(seconds))
     return None
+
+
+def differences(comparison: Comparison) -> tuple[Expression, ...]:
+    """The left less the right for each sign of a comparison."""
+    pairs = itertools.pairwise(comparison.operands)
+    return tuple(
+        left if right == Number("0") else Sum((left, Negation(right))) for left, right in pairs
+    )
 
 
 def literal(node: Expression) -> Fraction | None:

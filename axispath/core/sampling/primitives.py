@@ -7,7 +7,7 @@ separates the parts of a shape. Whoever draws takes colour, dash and width from 
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import ClassVar
+from typing import ClassVar, Literal
 
 import numpy as np
 from numpy.typing import NDArray
@@ -18,7 +18,7 @@ Rows = NDArray[np.float32]
 @dataclass(frozen=True, slots=True)
 class Stroke:
     """A line through ``rows`` (x, y). A ``faint`` one is seen behind what matters, a ``pale`` one
-    is told apart from the rest of its lane.
+    is told apart from the rest of its lane. A ``border`` belongs to its region or not.
     """
 
     name: ClassVar[str] = "stroke"
@@ -26,6 +26,7 @@ class Stroke:
     faint: bool = False
     dashed: bool = True
     pale: bool = False
+    border: Literal["", "closed", "open"] = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -39,13 +40,30 @@ class Band:
 
 @dataclass(frozen=True, slots=True)
 class Dots:
-    """Single points, ``rows`` (x, y); with a ``handle`` where a hand can take hold of them."""
+    """Single points, ``rows`` (x, y); with a ``handle`` where a hand can take hold of them.
+
+    ``large`` ones are points of the sheet, ``small`` ones no wider than a line.
+    """
 
     name: ClassVar[str] = "dots"
     rows: Rows
     faint: bool = False
     handle: bool = False
     large: bool = False
+    small: bool = False
 
 
-Primitive = Stroke | Band | Dots
+@dataclass(frozen=True, slots=True)
+class Patch:
+    """Part of the plane: ``rows`` are rectangles (left, bottom, right, top).
+
+    An ``open`` one is where nothing could be settled.
+    """
+
+    name: ClassVar[str] = "patch"
+    rows: Rows
+    faint: bool = False
+    open: bool = False
+
+
+Primitive = Stroke | Band | Dots | Patch

@@ -6,6 +6,7 @@ from axispath.core.arithmetic.program import Definition
 from axispath.core.language.errors import LanguageError
 from axispath.core.language.tree import (
     Call,
+    RelationStatement,
     Statement,
     ValueStatement,
     coordinates,
@@ -33,6 +34,8 @@ def definitions_of(
 
 def defined_by(statement: Statement, name: str) -> dict[str, Definition]:
     """What a line defines, by name: a function, a value, or coordinates."""
+    if isinstance(statement, RelationStatement):
+        return {}
     both = coordinates(statement.body)
     if both is None:
         return {name: _definition(statement)}

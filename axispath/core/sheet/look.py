@@ -30,6 +30,12 @@ LOOK: Final[dict[str, Any]] = {
     "faint": 0.28,  # of what is seen behind something else
     "pale": 0.5,  # of what is told apart from the rest of its lane
     "band": 0.45,  # of where a curve is denser than pixels
+    # Of a part of the plane: its shade, and the lines through it, so far apart, by colour.
+    "shade": 0.13,
+    "hatch": {"alpha": 0.5, "width": 1, "gap": 9, "angles": [45, -45, 0, 90, 30, -30, 60, -60]},
+    "unsettled": 0.3,  # of where nothing could be settled
+    "border": [7, 5],  # dashes of a border that does not belong
+    "speck": 1,  # radius of what is no wider than a line
     "joining": 1.5,  # width of lines that join samples
     "trail": 1.25,
     "dot": 3.5,  # radius of a sample

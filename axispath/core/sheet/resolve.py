@@ -35,8 +35,10 @@ from axispath.core.language.tree import (
     Expression,
     FunctionStatement,
     Name,
+    RelationStatement,
     Statement,
     coordinates,
+    differences,
 )
 from axispath.core.memory import Memory
 from axispath.core.sheet.dependencies import (
@@ -97,11 +99,16 @@ class ResolvedLane:
 
     @cached_property
     def programs(self) -> tuple[Program, ...]:
-        """The formula as steps, or one program for each coordinate of a point or a curve."""
+        """The formula as steps, or one program for each coordinate of a point or a curve, or each
+        difference of sides in a relation.
+        """
         statement = self.statement
         both = coordinates(statement.body) if statement else None
         if isinstance(statement, FunctionStatement) and statement.polar:
             both = from_polar(statement.body, Name(statement.parameters[0]))
+        if isinstance(statement, RelationStatement):
+            sides = [p for one in statement.comparisons for p in differences(one)]
+            return tuple(program(side, self.parameters, self.definitions) for side in sides)
         if both is None:
             return (self.program,)
         return tuple(program(part, self.parameters, self.definitions) for part in both)
@@ -271,6 +278,8 @@ def scope_of(lanes: tuple[Lane, ...], without: str | None = None) -> Scope:
         try:
             head = _heading(lane.text)
         except LanguageError:
+            continue
+        if head.relation:
             continue
         runs = "" if head.parameters is not None or lane.runs == POINT else lane.runs
         radius = bool(runs) and not head.point

@@ -12,7 +12,7 @@ from numpy.typing import NDArray
 
 from axispath.core.path.trails import trail_marks
 from axispath.core.sampling.kinds import DRAWN, drawn
-from axispath.core.sampling.primitives import Band, Dots, Primitive, Rows, Stroke
+from axispath.core.sampling.primitives import Band, Dots, Patch, Primitive, Rows, Stroke
 from axispath.core.sheet import palette
 from axispath.core.sheet.document import Document
 from axispath.core.sheet.look import LOOK
@@ -64,15 +64,41 @@ def _shape(paper: Paper, lane: ResolvedLane, field: PlotField, shape: Primitive)
     match shape:
         case Band(rows):
             _band(paper, field, rows, colour, alpha)
-        case Stroke(rows, _, dashed, pale):
+        case Stroke(rows, _, dashed, pale, border):
             alpha *= LOOK["pale"] if pale else 1.0
             width = palette.width_of(lane.lane) if dashed else LOOK["joining"]
             dash = palette.dash_of(lane.lane) if dashed else ()
+            if border:
+                dash = LOOK["border"] if border == "open" else ()
             paper.line(field.pixels(rows), colour, width, dash, alpha=alpha)
         case Dots(rows):
-            size = 2 * LOOK["point" if shape.large else "dot"] * 0.72
+            radius = "point" if shape.large else "speck" if shape.small else "dot"
+            size = 2 * LOOK[radius] * 0.72
             points = field.pixels(rows)
             paper.line(points, colour, 0, marker="o", markersize=size, linestyle="none")
+        case Patch(rows, _, unsettled):
+            _patch(paper, lane, field, rows, unsettled)
+
+
+def _patch(paper: Paper, lane: ResolvedLane, field: PlotField, rows: Rows, unsettled: bool) -> None:
+    """Rectangles in one piece, shaded and hatched, or pale where nothing is settled."""
+    if not len(rows):
+        return
+    colour = palette.colour_of(lane.lane)
+    low, high = field.pixels(rows[:, :2]), field.pixels(rows[:, 2:])
+    x0, y0, x1, y1 = low[:, 0], low[:, 1], high[:, 0], high[:, 1]
+    corners = np.stack(
+        [np.stack(p, axis=1) for p in ((x0, y0), (x1, y0), (x1, y1), (x0, y1), (x0, y0))], axis=1
+    )
+    codes = np.tile(
+        np.array([Path.MOVETO, Path.LINETO, Path.LINETO, Path.LINETO, Path.CLOSEPOLY]), len(rows)
+    )
+    area = Path(corners.reshape(-1, 2), codes)
+    paper.shape(area, fill=colour, alpha=LOOK["unsettled" if unsettled else "shade"])
+    if not unsettled:
+        angles = LOOK["hatch"]["angles"]
+        angle = angles[(lane.lane.colour or 0) % len(angles)]
+        paper.hatch(area, colour, angle, LOOK["hatch"])
 
 
 def _lines(shapes: Sequence[Primitive]) -> list[Rows]:

@@ -4,7 +4,8 @@ from __future__ import annotations
 
 import io
 import logging
-from collections.abc import Sequence
+import math
+from collections.abc import Mapping, Sequence
 from pathlib import Path as File
 from threading import Lock
 from typing import Any
@@ -108,6 +109,27 @@ class Paper:
         """An outline, filled or not."""
         patch = PathPatch(path, facecolor=fill, edgecolor=stroke, lw=width * POINTS, alpha=alpha)
         self._axes.add_patch(self._place(patch))
+
+    def hatch(self, area: Path, colour: str, angle: float, look: Mapping[str, Any]) -> None:
+        """Lines through an area at an angle in degrees."""
+        turn = math.radians(angle)
+        box = area.get_extents()
+        size = math.hypot(box.x1, box.y1)
+        rows = []
+        for at in np.arange(-size, size, look["gap"]):
+            x, y = math.sin(turn) * at, math.cos(turn) * at
+            along, aside = math.cos(turn) * size, math.sin(turn) * size
+            rows += [[x - along, y + aside], [x + along, y - aside], [math.nan, math.nan]]
+        points = np.array(rows)
+        (drawn,) = self._axes.plot(
+            points[:, 0],
+            points[:, 1],
+            color=colour,
+            linewidth=look["width"] * POINTS,
+            alpha=look["alpha"] * 0.5,
+        )
+        self._place(drawn)
+        drawn.set_clip_path(area, self._axes.transData)
 
     def text(
         self,

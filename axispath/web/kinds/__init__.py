@@ -6,6 +6,7 @@ from axispath.web.kinds.list_of_values import LIST
 from axispath.web.kinds.number import NUMBER
 from axispath.web.kinds.point import POINT
 from axispath.web.kinds.register import Face
+from axispath.web.kinds.relation import REGION, RELATION
 from axispath.web.kinds.several import SEVERAL
 from axispath.web.kinds.value import VALUE
 from axispath.web.kinds.waiting import WAITING
@@ -15,6 +16,8 @@ FACES: dict[str, Face] = {
     "function": FUNCTION,
     "parametric": CURVE,
     "polar": CURVE,
+    "relation": RELATION,
+    "region": REGION,
     "several": SEVERAL,
     "number": NUMBER,
     "point": POINT,

@@ -8,6 +8,7 @@ from axispath.core.arithmetic.patience import Patience, limited
 from axispath.core.sampling.kinds.curve import drawn_curve
 from axispath.core.sampling.kinds.function import drawn_function
 from axispath.core.sampling.kinds.point import drawn_point
+from axispath.core.sampling.kinds.relation import drawn_region, drawn_relation
 from axispath.core.sampling.primitives import Primitive
 from axispath.core.sampling.view import Frame
 from axispath.core.sheet.document import Document
@@ -20,6 +21,8 @@ DRAWN: dict[str, Draw] = {
     "parametric": drawn_curve,
     "polar": drawn_curve,
     "point": drawn_point,
+    "relation": drawn_relation,
+    "region": drawn_region,
 }
 """How a lane is drawn in a frame, by the key of its kind; kinds without an entry are not drawn."""
 

@@ -18,6 +18,7 @@ from axispath.core.sheet.document import MAX_LANES, Document, Equation, Ground, 
 from axispath.core.sheet.resolve import ResolvedLane, resolve, scope_of
 
 LETTERS = "fghjklmnpqsuvwzabcd"
+RELATIONS = "RSTUVW"
 CAPITALS = "ABCDFGHJKLMNPQRSTUVW"
 Text = Callable[[str], str]
 _SEPARATORS = re.compile(r"([;,\s]+)")
@@ -28,6 +29,7 @@ NAMES: dict[Named, tuple[str, str]] = {
     "value": ("", "v"),  # a letter alone would be taken for one that somebody means to define
     "point": (CAPITALS, CAPITALS[0]),
     "radius": ("r", "r"),
+    "relation": (RELATIONS, RELATIONS[0]),
 }
 """The letters that lines are called by which name nothing, and what is numbered after these."""
 
@@ -35,7 +37,9 @@ NAMES: dict[Named, tuple[str, str]] = {
 def free_name(document: Document, lane: Lane, named: Named = "function") -> str:
     """The next free letter, from f on, then f_1 and so on; and likewise for other lines."""
     scope = scope_of(document.lanes, without=lane.id)
-    taken = {*_all_names(scope), *_wanted(document, lane)}
+    # Relations are called by names that nothing can use.
+    called = {other.name for other in document.lanes if other.id != lane.id}
+    taken = {*_all_names(scope), *_wanted(document, lane), *called}
     letters, stem = NAMES[named]
     numbered = (f"{stem}_{number}" for number in range(1, MAX_LANES + 2))
     free: str = next(name for name in (*letters, *numbered) if name not in taken)

@@ -16,6 +16,7 @@ from axispath.core.sheet.kinds.kind import Kind
 from axispath.core.sheet.kinds.list_of_values import LIST
 from axispath.core.sheet.kinds.number import NUMBER
 from axispath.core.sheet.kinds.point import POINT
+from axispath.core.sheet.kinds.relation import REGION, RELATION
 from axispath.core.sheet.kinds.several import SEVERAL
 from axispath.core.sheet.kinds.value import VALUE
 from axispath.core.sheet.kinds.waiting import WAITING
@@ -26,7 +27,20 @@ if TYPE_CHECKING:
 
 __all__ = ["KINDS", "Kind", "kind_of"]
 
-KINDS = (WRONG, WAITING, PARAMETRIC, POLAR, POINT, FUNCTION, SEVERAL, NUMBER, LIST, VALUE)
+KINDS = (
+    WRONG,
+    WAITING,
+    PARAMETRIC,
+    POLAR,
+    RELATION,
+    REGION,
+    POINT,
+    FUNCTION,
+    SEVERAL,
+    NUMBER,
+    LIST,
+    VALUE,
+)
 
 
 def kind_of(lane: ResolvedLane) -> Kind:

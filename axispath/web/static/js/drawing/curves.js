@@ -19,8 +19,9 @@ export function drawCurve(plot, context, lane) {
   for (const shape of shapes) {
     context.globalAlpha = shape.faint ? LOOK.faint : shape.pale ? LOOK.pale : 1;
     context.lineWidth = shape.dashed ? widthOf(lane) : LOOK.joining;
-    context.setLineDash(shape.dashed ? dashOf(lane) : []);
-    DRAW[shape.as](context, shape.rows, mapping, shape.large ? LOOK.point : LOOK.dot);
+    context.setLineDash(shape.border ? (shape.border === "open" ? LOOK.border : []) : shape.dashed ? dashOf(lane) : []);
+    if (shape.as === "patch") fillPatch(context, shape, mapping, hatchOf(lane));
+    else DRAW[shape.as](context, shape.rows, mapping, shape.large ? LOOK.point : shape.small ? LOOK.speck : LOOK.dot);
   }
   context.setLineDash([]);
   context.globalAlpha = 1;
@@ -77,7 +78,45 @@ function dots(context, points, { across, down }, radius) {
   }
 }
 
-/** How each shape is drawn. @type {Record<Shape["as"], (context: CanvasRenderingContext2D, rows: Float32Array, mapping: Mapping, radius: number) => void>} */
+/** Rectangles of the plane in one piece, so that no seams show: shaded and hatched, or pale where they are open. @param {CanvasRenderingContext2D} context @param {Shape} shape @param {Mapping} mapping @param {number} angle */
+export function fillPatch(context, { rows, open }, { across, down }, angle) {
+  context.save();
+  context.beginPath();
+  for (let i = 0; i < rows.length; i += 4) {
+    const left = across(rows[i]);
+    const top = down(rows[i + 3]);
+    context.rect(left, top, across(rows[i + 2]) - left, down(rows[i + 1]) - top);
+  }
+  context.globalAlpha *= open ? LOOK.unsettled : LOOK.shade;
+  context.fill();
+  if (!open) hatch(context, angle);
+  context.restore();
+}
+
+/** Lines through what is to be filled, at an angle of so many degrees. @param {CanvasRenderingContext2D} context @param {number} angle */
+function hatch(context, angle) {
+  const { alpha, width, gap } = LOOK.hatch;
+  const ratio = context.getTransform().a;
+  const size = Math.hypot(context.canvas.width, context.canvas.height) / ratio;
+  context.clip();
+  context.globalAlpha = (context.globalAlpha / LOOK.shade) * alpha * 0.5;
+  context.lineWidth = width;
+  context.setLineDash([]);
+  const turn = (angle * Math.PI) / 180;
+  const [along, aside] = [Math.cos(turn), Math.sin(turn)];
+  context.beginPath();
+  for (let at = -size; at <= size; at += gap) {
+    const [x, y] = [aside * at, along * at];
+    context.moveTo(x - along * size, y + aside * size);
+    context.lineTo(x + along * size, y - aside * size);
+  }
+  context.stroke();
+}
+
+/** @param {Lane} lane */
+const hatchOf = (lane) => LOOK.hatch.angles[(lane.colour ?? 0) % LOOK.hatch.angles.length];
+
+/** How each shape is drawn, but for patches. @type {Record<Exclude<Shape["as"], "patch">, (context: CanvasRenderingContext2D, rows: Float32Array, mapping: Mapping, radius: number) => void>} */
 const DRAW = { stroke: strokes, band: fillBand, dots };
 
 /** Marks on the curve at every half step of the axis, so that they stay put while the view moves. @param {Plot} plot @param {CanvasRenderingContext2D} context @param {Lane} lane @param {Float32Array} points @param {Mapping} mapping */
@@ -113,7 +152,7 @@ export function drawTrails(plot, context) {
     const lane = plot.lane(id);
     if (!lane || lane.hidden) continue;
     context.strokeStyle = context.fillStyle = laneColour(lane);
-    for (const shape of shapes) DRAW[shape.as](context, shape.rows, mapping, LOOK.dot);
+    for (const shape of shapes) if (shape.as !== "patch") DRAW[shape.as](context, shape.rows, mapping, LOOK.dot);
   }
   context.globalAlpha = 0.7;
   for (const { id, x, y } of plot.trails.marks) {

@@ -1,0 +1,121 @@
+"""Lines that relate x and y: an equation, or inequalities joined by “and” and “or”."""
+
+from __future__ import annotations
+
+from axispath.core.language.errors import LanguageError
+from axispath.core.language.formula import end_at, keyword_at, refuse_pairs
+from axispath.core.language.parser import Parser
+from axispath.core.language.scope import Scope
+from axispath.core.language.tokens import Token, outside_brackets
+from axispath.core.language.tree import Comparison, Condition, Joined, RelationStatement
+from axispath.core.language.vocabulary import Vocabulary
+
+BETWEEN = ("<", "<=", ">", ">=")
+RISING = ("<", "<=")
+PLANE = ("x", "y")
+NO_CHAIN = "A chain has two signs in one direction, such as 1 < x^2 + y^2 < 4."
+
+
+def is_relation(tokens: list[Token], vocabulary: Vocabulary) -> bool:
+    """Whether a line relates x and y, by its signs alone: names of the sheet do not matter."""
+    for index, token in _signs(tokens):
+        if token.text in BETWEEN:
+            return True
+        if token.text == "=":
+            return _relates(tokens, index, vocabulary)
+    return False
+
+
+def _signs(tokens: list[Token]) -> list[tuple[int, Token]]:
+    """The signs of comparison outside brackets, before any condition or domain."""
+    found = []
+    for index, token in outside_brackets(tokens):
+        if token.kind == "keyword" and token.text in ("if", "for"):
+            break
+        if token.kind == "sign" and token.text in (*BETWEEN, "="):
+            found.append((index, token))
+    return found
+
+
+def _relates(tokens: list[Token], equals: int, vocabulary: Vocabulary) -> bool:
+    """Whether what stands left of the equals sign is no name that is defined."""
+    left, right = tokens[:equals], tokens[equals + 1 :]
+    shape = [token.text if token.kind == "sign" else token.kind for token in left]
+    if not left or any(token.text in ("=", "==") for _, token in outside_brackets(right)):
+        return False
+    if shape == ["name"]:
+        return left[0].text == "x" or (left[0].text == "y" and _uses(right, "y"))
+    if len(shape) >= 4 and shape[:2] == ["name", "("] and shape[-1] == ")":
+        inside = shape[2:-1]
+        if inside == (["name", ","] * len(inside))[: len(inside)] and len(inside) % 2:
+            return left[0].text in vocabulary.functions and _uses([*left, *right], "y")
+    return any(_uses(tokens, name) for name in PLANE)
+
+
+def _uses(tokens: list[Token], name: str) -> bool:
+    return any(token.kind == "name" and token.text == name for token in tokens)
+
+
+def read_relation(text: str, tokens: list[Token], scope: Scope) -> RelationStatement:
+    """An equation or inequalities in x and y. Raises LanguageError."""
+    inner = scope.with_values(PLANE)
+    domain_at = keyword_at(tokens, "for")
+    head, rest = tokens, None
+    if domain_at is not None:
+        word = tokens[domain_at]
+        head, rest = [*tokens[:domain_at], end_at(word)], tokens[domain_at + 1 :]
+        if len(rest) == 1:
+            message = "The domain is missing: write for example “for x >= 0 and y <= 2”."
+            raise LanguageError(message, word.start, word.end)
+    condition = _condition(text, head, inner)
+    equations = [part for part in condition.comparisons if "=" in part.signs]
+    if len(equations) > 1 or (equations and _under_or(condition)):
+        message = "One lane holds one equation: give each its own lane."
+        raise LanguageError(message, 0, len(text))
+    within = None
+    if rest is not None:
+        within = _condition(text, rest, inner)
+        if any("=" in part.signs for part in within.comparisons):
+            message = "A domain is made of inequalities, such as “for x >= 0 and y <= 2”."
+            raise LanguageError(message, rest[0].start, rest[-1].end)
+    return RelationStatement(condition, within, head[-1].start)
+
+
+def _under_or(condition: Condition) -> bool:
+    return isinstance(condition, Joined) and condition.word == "or"
+
+
+def _condition(text: str, tokens: list[Token], scope: Scope) -> Condition:
+    """Comparisons joined by “or”, which holds looser, and “and”."""
+    for word in ("or", "and"):
+        parts = _split(tokens, word)
+        if len(parts) > 1:
+            return Joined(word, tuple(_condition(text, part, scope) for part in parts))
+    return _comparison(text, tokens, scope)
+
+
+def _split(tokens: list[Token], word: str) -> list[list[Token]]:
+    at = keyword_at(tokens, word)
+    if at is None:
+        return [tokens]
+    return [[*tokens[:at], end_at(tokens[at])], *_split(tokens[at + 1 :], word)]
+
+
+def _comparison(text: str, tokens: list[Token], scope: Scope) -> Comparison:
+    place = tokens[0].start, tokens[-1].end
+    if len(tokens) == 1:
+        raise LanguageError("A comparison is missing here, such as y > 0.", *place)
+    parser = Parser(text, tokens, scope)
+    found = parser.comparison()
+    parser.finish()
+    for operand in found.operands:
+        refuse_pairs(text, tokens, operand)
+    signs = found.signs
+    if "!=" in signs:
+        raise LanguageError("≠ cannot be drawn: it leaves out no more than a line.", *place)
+    if "=" in signs and len(signs) > 1:
+        raise LanguageError("A line can have one equals sign only.", *place)
+    one_way = len({sign in RISING for sign in signs}) == 1
+    if len(signs) > 2 or not one_way:
+        raise LanguageError(NO_CHAIN, *place)
+    return found

@@ -1,0 +1,225 @@
+"""The picture of a relation in a frame: lines that are proved, and what stays open."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from axispath.core.arithmetic.boxes import Boxes
+from axispath.core.sampling.arcs import arcs_in_cells, arcs_in_squares, joined
+from axispath.core.sampling.plane import BLOCK, Cells, Lattice, all_blocks, halved, lattice, search
+from axispath.core.sampling.view import Frame
+from axispath.core.sheet.relation import Relation, Side, known
+
+Floats = NDArray[np.float64]
+Truth = NDArray[np.bool_]
+SMALL = 3  # cells across, up to which what is not settled is drawn as part of the line
+MOST_GROUPED = 6_000
+MOST_UNKNOWN = 60_000
+
+
+@dataclass(frozen=True)
+class Drawn:
+    """Lines as segments (n, 2, 2), squares (left, right, bottom, top) and what of them is open.
+
+    ``dots`` are squares less than a pixel wide that belong to the line as far as can be told.
+    """
+
+    segments: Floats
+    dots: Floats
+    open: Floats
+    share: float  # of the frame's pixels that stayed open
+
+
+def curve_drawn(relation: Relation, side: Side, frame: Frame) -> Drawn:
+    """Where a difference of sides is 0 and the rest of the relation holds."""
+    grid = lattice(frame)
+    found = search(side, grid, None if relation.rule is None else _inside(relation))
+    segments = np.concatenate(
+        [
+            arcs_in_cells(side.plain_values, grid, found.arcs),
+            arcs_in_squares(side.plain_values, found.small),
+        ]
+    )
+    segments = segments[_holds(relation, segments)]
+    dots, still = _parted(grid, found.left, found.over)
+    area = (frame.right - frame.left) * (frame.top - frame.bottom)
+    covered = float(((still[:, 1] - still[:, 0]) * (still[:, 3] - still[:, 2])).sum())
+    return Drawn(segments, dots, still, min(1.0, covered / area))
+
+
+def _holds(relation: Relation, segments: Floats) -> Truth:
+    middle = segments.mean(axis=1)
+    return relation.holds(middle[:, 0], middle[:, 1])
+
+
+def _inside(relation: Relation) -> Callable[[Boxes, Boxes], Truth]:
+    def inside(x: Boxes, y: Boxes) -> Truth:
+        return ~_known(relation, x, y)[1]
+
+    return inside
+
+
+def _known(relation: Relation, x: Boxes, y: Boxes) -> tuple[Truth, Truth]:
+    assert relation.rule is not None
+    yes, no = [], []
+    for side in relation.sides:
+        first, second = side.known(side.whole(x, y))
+        yes.append(first)
+        no.append(second)
+    return known(relation.rule, yes, no)
+
+
+def _parted(grid: Lattice, left: Cells, over: Floats) -> tuple[Floats, Floats]:
+    """What is left over: squares in small groups of cells, and those that are open."""
+    none = np.empty((0, 4))
+    if not len(over):
+        return none, none
+    if len(left.i) > MOST_GROUPED:
+        return none, over
+    group, sizes = _groups(left)
+    wide, high = grid.x[1] - grid.x[0], grid.y[1] - grid.y[0]
+    i = np.floor(((over[:, 0] + over[:, 1]) / 2 - grid.x[0]) / wide).astype(np.int64)
+    j = np.floor(((over[:, 2] + over[:, 3]) / 2 - grid.y[0]) / high).astype(np.int64)
+    small = np.array(
+        [
+            sizes.get(group.get(cell, -1), SMALL + 1) <= SMALL
+            for cell in zip(i.tolist(), j.tolist(), strict=True)
+        ]
+    )
+    return over[small], over[~small]
+
+
+def _groups(cells: Cells) -> tuple[dict[tuple[int, int], int], dict[int, int]]:
+    """Which cells hang together, and how many cells a group is across."""
+    pending = set(zip(cells.i.tolist(), cells.j.tolist(), strict=True))
+    group: dict[tuple[int, int], int] = {}
+    sizes = {}
+    number = 0
+    while pending:
+        stack = [pending.pop()]
+        members = []
+        while stack:
+            i, j = stack.pop()
+            members.append((i, j))
+            for near in ((i + a, j + b) for a in (-1, 0, 1) for b in (-1, 0, 1)):
+                if near in pending:
+                    pending.remove(near)
+                    stack.append(near)
+        across = [max(m[k] for m in members) - min(m[k] for m in members) + 1 for k in (0, 1)]
+        sizes[number] = max(across)
+        group |= dict.fromkeys(members, number)
+        number += 1
+    return group, sizes
+
+
+def shaded(relation: Relation, frame: Frame) -> Floats:
+    """The part of a frame where a region is: rectangles (left, right, bottom, top).
+
+    Cells that are neither surely inside nor surely outside are parted in four, and a part belongs
+    where its middle does.
+    """
+    grid = lattice(frame)
+    cells, size = all_blocks(grid), BLOCK
+    full: list[Floats] = []
+    while True:
+        x, y = grid.boxes(cells.i, cells.j, size)
+        yes, no = _known(relation, x, y)
+        full.append(_rectangles(grid, cells.some(yes), size))
+        cells = cells.some(~yes & ~no)
+        if size == 1 or len(cells.i) > MOST_UNKNOWN:
+            break
+        cells, size = halved(cells, size), size // 2
+    while size > 1:  # too many to be proved: by their middles
+        cells, size = halved(cells, size), size // 2
+        if len(cells.i) > 4 * MOST_UNKNOWN:
+            break
+    x0, x1, y0, y1 = _rectangles(grid, cells, size).T
+    middle_x, middle_y = (x0 + x1) / 2, (y0 + y1) / 2
+    for a, b, c, d in (
+        (x0, middle_x, y0, middle_y),
+        (middle_x, x1, y0, middle_y),
+        (x0, middle_x, middle_y, y1),
+        (middle_x, x1, middle_y, y1),
+    ):
+        part = np.stack([a, b, c, d], axis=1)
+        full.append(part[relation.holds((a + b) / 2, (c + d) / 2)])
+    return _in_runs(np.concatenate(full))
+
+
+def _rectangles(grid: Lattice, cells: Cells, size: int) -> Floats:
+    return np.stack(
+        [grid.x[cells.i], grid.x[cells.i + size], grid.y[cells.j], grid.y[cells.j + size]], axis=1
+    )
+
+
+def _in_runs(boxes: Floats) -> Floats:
+    """The rectangles with those side by side made into one."""
+    if not len(boxes):
+        return boxes
+    boxes = boxes[np.lexsort((boxes[:, 0], boxes[:, 3], boxes[:, 2]))]
+    near = 1e-9 * float(np.abs(boxes).max())
+    follows = (
+        (np.abs(boxes[1:, 0] - boxes[:-1, 1]) <= near)
+        & (np.abs(boxes[1:, 2] - boxes[:-1, 2]) <= near)
+        & (np.abs(boxes[1:, 3] - boxes[:-1, 3]) <= near)
+    )
+    first = np.flatnonzero(np.concatenate([[True], ~follows]))
+    last = np.concatenate([first[1:] - 1, [len(boxes) - 1]])
+    runs = boxes[first].copy()
+    runs[:, 1] = boxes[last, 1]
+    return runs
+
+
+def borders(relation: Relation, frame: Frame) -> tuple[Floats, Floats, Floats]:
+    """The border of a region: segments where it belongs to it and where not, and open squares."""
+    belongs, beyond, still = [np.empty((0, 2, 2))], [np.empty((0, 2, 2))], [np.empty((0, 4))]
+    pixel = (frame.right - frame.left) / frame.width, (frame.top - frame.bottom) / frame.height
+    for number, side in enumerate(relation.sides):
+        bare = Relation((side,), None, None)
+        found = curve_drawn(bare, side, frame)
+        middle = found.segments.mean(axis=1)
+        across = (found.segments[:, 1] - found.segments[:, 0]) / pixel
+        normal = np.stack([-across[:, 1], across[:, 0]], axis=1)
+        length = np.hypot(normal[:, 0], normal[:, 1])[:, None]
+        with np.errstate(all="ignore"):
+            step = np.nan_to_num(normal / length) * 0.05 * pixel
+        here, there = middle + step, middle - step
+        one, other = (relation.holds(p[:, 0], p[:, 1]) for p in (here, there))
+        edge = one != other
+        on = _holds_on(relation, number, middle)
+        belongs.append(found.segments[edge & on])
+        beyond.append(found.segments[edge & ~on])
+        still.append(found.open)
+    return np.concatenate(belongs), np.concatenate(beyond), np.concatenate(still)
+
+
+def _holds_on(relation: Relation, number: int, places: Floats) -> Truth:
+    """Whether places on the border of one comparison belong to a region."""
+    found = [side.holds(places[:, 0], places[:, 1]) for side in relation.sides]
+    found[number] = np.full(len(places), relation.sides[number].sign in ("<=", ">=", "="))
+    return relation.ruled(found)
+
+
+def as_rows(segments: Floats, frame: Frame) -> NDArray[np.float32]:
+    """Segments as lines relative to the view."""
+    near = 1e-6 * max(frame.right - frame.left, frame.top - frame.bottom)
+    return relative(joined(segments, near), frame)
+
+
+def relative(rows: Floats, frame: Frame) -> NDArray[np.float32]:
+    """Places (x, y) relative to the view."""
+    low = np.array([frame.left, frame.bottom])
+    size = np.array([frame.right - frame.left, frame.top - frame.bottom])
+    found: NDArray[np.float32] = ((rows - low) / size).astype(np.float32)
+    return found
+
+
+def relative_boxes(boxes: Floats, frame: Frame) -> NDArray[np.float32]:
+    """Rectangles as rows (left, bottom, right, top) relative to the view."""
+    corners = [relative(boxes[:, k], frame) for k in ([0, 2], [1, 3])]
+    rows: NDArray[np.float32] = np.clip(np.concatenate(corners, axis=1), 0, 1).reshape(-1, 4)
+    return rows[(rows[:, 0] < rows[:, 2]) & (rows[:, 1] < rows[:, 3])]
