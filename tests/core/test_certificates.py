@@ -18,7 +18,7 @@ from axispath.core.path.kinds import SEARCHED
 from axispath.core.path.landmark import Kind
 from axispath.core.path.lanes import Effort, path_of
 from axispath.core.path.survey import crossings
-from axispath.core.sheet.document import Document, Lane
+from axispath.core.sheet.document import Document, Lane, View
 from axispath.core.sheet.ends import typed_end
 from axispath.core.sheet.resolve import resolve
 from axispath.core.solve.answer import answer
@@ -304,7 +304,7 @@ class Crossings(unittest.TestCase):
                 with self.subTest(pair):
                     lanes = tuple(Lane(id=f"l{k}", text=t) for k, t in enumerate(pair))
                     found = crossings(
-                        resolve(Document(lanes=lanes)).shown(SEARCHED), -10, 10, EFFORT
+                        resolve(Document(lanes=lanes)).shown(SEARCHED), View(), EFFORT
                     )
                     marks = [(m.x, m.y) for c in found for m in c.path.landmarks]
                     self.assertEqual(marks, wanted)

@@ -23,7 +23,7 @@ from axispath.core.sampling.kinds import drawn
 from axispath.core.sampling.primitives import Band, Dots, Stroke
 from axispath.core.sampling.view import Frame
 from axispath.core.sheet.curve import curve_of, end_text, range_of, slopes_of
-from axispath.core.sheet.document import Document, Table
+from axispath.core.sheet.document import Document, Table, View
 from axispath.core.sheet.edits import (
     AddLane,
     LetRun,
@@ -404,7 +404,7 @@ class Sizes(unittest.TestCase):
 class Meeting(unittest.TestCase):
     def met(self, *lines):
         lanes = resolve(sheet(*lines)).shown(SEARCHED)
-        (found,) = crossings(lanes, -10, 10, Effort(evaluations=40_000))
+        (found,) = crossings(lanes, View(), Effort(evaluations=40_000))
         return found.path
 
     def test_a_circle_and_a_line_whichever_comes_first(self):

@@ -17,7 +17,7 @@ from axispath.core.path.lanes import Effort, path_of
 from axispath.core.path.survey import crossings
 from axispath.core.sampling.kinds.function import drawn_lane
 from axispath.core.sampling.view import Frame
-from axispath.core.sheet.document import Document, Lane
+from axispath.core.sheet.document import Document, Lane, View
 from axispath.core.sheet.ends import typed_end
 from axispath.core.sheet.resolve import resolve
 from axispath.core.solve.answer import answer
@@ -61,7 +61,9 @@ def asked(asking):
     if kind == "path":
         return repr([_path(path_of(lane, -reach, reach, effort)) for lane in functions])
     if kind == "crossing":
-        return repr([_path(c.path) for c in crossings(functions, -reach, reach, effort)])
+        return repr(
+            [_path(c.path) for c in crossings(functions, View(left=-reach, right=reach), effort)]
+        )
     if kind == "curve":
         frame = Frame(-reach, reach, -5.0, 5.0, 300, 200)
         return repr([drawn_lane(lane, frame).strokes.tolist() for lane in functions])

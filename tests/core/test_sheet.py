@@ -229,7 +229,7 @@ class Looking(unittest.TestCase):
 
     def test_crossings_of_the_ferry_window(self):
         document = DEMOS["ferry-window"]()
-        (crossing,) = crossings(resolve(document).shown(SEARCHED), -2, 26)
+        (crossing,) = crossings(resolve(document).shown(SEARCHED), View(left=-2, right=26))
         quarter = 12.4 / (2 * math.pi) * math.asin(0.5 / 1.4)
         wanted = [2 - quarter, 8.2 + quarter, 14.4 - quarter, 20.6 + quarter]
         for mark, true in zip(crossing.path.landmarks, wanted, strict=True):

@@ -140,11 +140,13 @@ def _least(*parts: Boxes) -> NDArray[np.int8]:
     return state
 
 
-def _add(a: Boxes, b: Boxes) -> Boxes:
+def add(a: Boxes, b: Boxes) -> Boxes:
+    """Sums."""
     return _outwards(a.low + b.low, a.high + b.high, _least(a, b))
 
 
-def _subtract(a: Boxes, b: Boxes) -> Boxes:
+def subtract(a: Boxes, b: Boxes) -> Boxes:
+    """Differences."""
     return _outwards(a.low - b.high, a.high - b.low, _least(a, b))
 
 
@@ -152,7 +154,8 @@ def _negate(a: Boxes) -> Boxes:
     return Boxes(-a.high, -a.low, a.state)
 
 
-def _multiply(a: Boxes, b: Boxes) -> Boxes:
+def multiply(a: Boxes, b: Boxes) -> Boxes:
+    """Products; of an interval with itself its square."""
     if a is b:
         return _whole_power(a, 2)
     products = [p * q for p in (a.low, a.high) for q in (b.low, b.high)]
@@ -418,8 +421,8 @@ def _applied(entry: catalogue.Entry, name: str, unit: AngleUnit) -> Operation:
     if not in_degrees:
         return rule
     if entry.angle is catalogue.Angle.RESULT:
-        return lambda *parts: _multiply(rule(*parts), _TURN)
-    return lambda *parts: rule(*[_multiply(part, _DEGREE) for part in parts])
+        return lambda *parts: multiply(rule(*parts), _TURN)
+    return lambda *parts: rule(*[multiply(part, _DEGREE) for part in parts])
 
 
 def _one_by_one(entry: catalogue.Entry, in_degrees: bool, parts: tuple[Boxes, ...]) -> Boxes:
@@ -454,9 +457,9 @@ def _pairs(ends: list[Floats]) -> list[tuple[Floats, Floats]]:
 
 
 _OPERATIONS: dict[str, Operation] = {
-    "add": _add,
-    "subtract": _subtract,
-    "multiply": _multiply,
+    "add": add,
+    "subtract": subtract,
+    "multiply": multiply,
     "negate": _negate,
     "divide": _divide,
     "power": _power,

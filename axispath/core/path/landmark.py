@@ -35,6 +35,9 @@ class Kind(StrEnum):
     FARTHEST = "farthest"
     NEAREST = "nearest"
     AT_POLE = "at-the-pole"
+    # of relations and regions
+    ISOLATED = "single-point"
+    CORNER = "corner"
 
 
 BREAKS = (Kind.POLE, Kind.JUMP, Kind.HOLE, Kind.KINK, Kind.END)
@@ -58,10 +61,18 @@ POLAR_GROUPS: dict[str, tuple[Kind, ...]] = {
     **CURVE_GROUPS,
     "distances from the pole": (Kind.FARTHEST, Kind.NEAREST, Kind.AT_POLE),
 }
+RELATION_GROUPS: dict[str, tuple[Kind, ...]] = {
+    "on the axes": (Kind.MEETS_X, Kind.MEETS_Y),
+    "turns": (Kind.LEVEL, Kind.UPRIGHT),
+    "crossings of itself": (Kind.CROSSING,),
+    "cusps": (Kind.CUSP,),
+    "single points": (Kind.ISOLATED,),
+}
+REGION_GROUPS: dict[str, tuple[Kind, ...]] = {"corners": (Kind.CORNER,)}
 """Landmarks as they are listed together, and shown or left out together."""
 GROUP_OF = {
     kind: group
-    for groups in (POLAR_GROUPS, GROUPS)
+    for groups in (POLAR_GROUPS, GROUPS, RELATION_GROUPS, REGION_GROUPS)
     for group, kinds in groups.items()
     for kind in kinds
 }

@@ -180,12 +180,12 @@ def _crossing(first: ResolvedLane, second: ResolvedLane, ends: Range, budget: Bu
 
     def work() -> Path:
         path = find_zeros(apart, first.unit, *ends, budget)
-        return replace(path, landmarks=tuple(_met(first, mark) for mark in path.landmarks))
+        return replace(path, landmarks=tuple(met_on(first, mark) for mark in path.landmarks))
 
     return remembered(("crossing", apart, first.program, first.unit), ends, budget, work)
 
 
-def _met(lane: ResolvedLane, mark: Landmark) -> Landmark:
+def met_on(lane: ResolvedLane, mark: Landmark) -> Landmark:
     """A zero of a difference as an intersection: at its height, with what is known of it."""
     y, error = float(lane.floats(np.array([mark.x]))[0]) + 0.0, 0.0
     with precision(BITS), suppress(OutsideDomain):

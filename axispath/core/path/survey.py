@@ -56,7 +56,7 @@ def moving_survey(
     for lane in resolve(document).shown(SEARCHED):
         path = None
         with suppress(OutOfTime), limited(patience):
-            path = SEARCHED[lane.kind.key].quick(lane, view.left, view.right, only)
+            path = SEARCHED[lane.kind.key].quick(lane, view, only)
         lanes.append((lane, path))
     return Survey(tuple(lanes), ())
 
@@ -69,13 +69,12 @@ def survey(document: Document, effort: Effort = USUAL, only: Range | None = None
     view = document.view
     lanes = resolve(document).shown(SEARCHED)
     paths = tuple((lane, _path(lane, view, effort, len(lanes), only)) for lane in lanes)
-    return Survey(paths, tuple(crossings(lanes, view.left, view.right, effort, only)))
+    return Survey(paths, tuple(crossings(lanes, view, effort, only)))
 
 
 def crossings(
     lanes: list[ResolvedLane],
-    left: float,
-    right: float,
+    view: View,
     effort: Effort = USUAL,
     only: Range | None = None,
 ) -> list[Crossing]:
@@ -84,7 +83,7 @@ def crossings(
     known = [pair for pair in pairs if pair is not None]
     found = []
     for first, second in known:
-        path = _met(first, second, (left, right), effort, len(known), only)
+        path = _met(first, second, view, effort, len(known), only)
         if path is not None:
             found.append(Crossing(first, second, path))
     return found
@@ -99,20 +98,20 @@ def ordered(one: ResolvedLane, other: ResolvedLane) -> tuple[ResolvedLane, Resol
 def _met(
     first: ResolvedLane,
     second: ResolvedLane,
-    view: tuple[float, float],
+    view: View,
     effort: Effort,
     searches: int,
     only: Range | None,
 ) -> Path | None:
     search = MEETS[first.kind.key, second.kind.key]
-    return search(first, second, *view, effort.budget(searches), only)
+    return search(first, second, view, effort.budget(searches), only)
 
 
 def _path(
     lane: ResolvedLane, view: View, effort: Effort, searches: int, only: Range | None
 ) -> Path | None:
     search = SEARCHED[lane.kind.key].path
-    return search(lane, view.left, view.right, effort, searches, only)
+    return search(lane, view, effort, searches, only)
 
 
 def further(document: Document, found: Survey, effort: Effort, only: Range | None = None) -> Survey:
@@ -132,7 +131,7 @@ def further(document: Document, found: Survey, effort: Effort, only: Range | Non
 def _again(crossing: Crossing, view: View, effort: Effort, only: Range | None) -> Crossing:
     if not unsearched(crossing.path):
         return crossing
-    path = _met(crossing.first, crossing.second, (view.left, view.right), effort, 1, only)
+    path = _met(crossing.first, crossing.second, view, effort, 1, only)
     return crossing if path is None else replace(crossing, path=path)
 
 

@@ -40,6 +40,6 @@ def lane_marks(lane: ResolvedLane, view: View) -> list[dict[str, Any]]:
     if search.left_behind is not None:
         places = search.left_behind(lane)
     else:
-        path = search.quick(lane, view.left, view.right, None)
+        path = search.quick(lane, view, None)
         places = [(mark.x, mark.y) for mark in path.landmarks] if path is not None else []
     return [{"id": lane.lane.id, "x": x, "y": y} for x, y in places]

@@ -133,6 +133,8 @@ MarkGroup = Literal[
     "cusps",
     "crossings of itself",
     "distances from the pole",
+    "single points",
+    "corners",
 ]
 
 
@@ -153,7 +155,7 @@ class Ground(Value):
     x_label: Annotated[str, Field(max_length=80)] = ""
     y_label: Annotated[str, Field(max_length=80)] = ""
     title: Annotated[str, Field(max_length=300)] = ""
-    without: Annotated[tuple[MarkGroup, ...], Field(max_length=11)] = ()
+    without: Annotated[tuple[MarkGroup, ...], Field(max_length=13)] = ()
     legend: bool = False
     legend_x: Annotated[float, Field(ge=0, le=1)] = 0.03
     legend_y: Annotated[float, Field(ge=0, le=1)] = 0.04

@@ -53,6 +53,8 @@ LOOK: Final[dict[str, Any]] = {
         "start": "closed",
         "end": "closed",
         "hole": "open",
+        "single-point": "closed",
+        "corner": "closed",
     },
     "shapes": {
         "maximum": {"filled": True, "lines": [[[-5, 4], [5, 4], [0, -5], [-5, 4]]]},

@@ -54,7 +54,7 @@ def met(document: Document, text: str, effort: Effort) -> Met | None:
     first, second = pair
     view = document.view
     search = MEETS[first.kind.key, second.kind.key]
-    path = search(first, second, view.left, view.right, effort.budget(1), None)
+    path = search(first, second, view, effort.budget(1), None)
     if path is None:
         raise EditRefused(f"The domains of {first.name} and {second.name} have nothing in common.")
     return Met(first, second, path)

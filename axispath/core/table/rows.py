@@ -106,7 +106,7 @@ def _landmarks(document: Document, table: Table, effort: Effort) -> NDArray[np.f
     found: set[float] = set()
     for lane in chosen:
         search = SEARCHED[lane.kind.key].path
-        path = search(lane, view.left, view.right, effort, len(chosen), None)
+        path = search(lane, view, effort, len(chosen), None)
         found |= {mark.x for mark in path.landmarks} if path is not None else set()
     if not found:
         raise TableRefused("There are no landmarks in this view.", "lanes")

@@ -33,6 +33,8 @@ KIND_NAMES = {
     Kind.FARTHEST: "largest distance from the pole",
     Kind.NEAREST: "smallest distance from the pole",
     Kind.AT_POLE: "through the pole",
+    Kind.ISOLATED: "single point",
+    Kind.CORNER: "corner",
 }
 CERTAINTY = {
     Certainty.PROVEN: "proven",

@@ -7,7 +7,7 @@ from dataclasses import replace
 import numpy as np
 
 from axispath.core.arithmetic.build import program
-from axispath.core.arithmetic.program import Definition
+from axispath.core.arithmetic.program import Definition, Program
 from axispath.core.language.points import from_polar
 from axispath.core.language.tree import (
     Call,
@@ -51,6 +51,12 @@ def with_function(curve: ResolvedLane, function: ResolvedLane, budget: Budget) -
         curve.parameters,
         {**curve.definitions, RULE: rule},
     )
+    found = zeros_along(curve, apart, budget)
+    return replace(found, landmarks=tuple(m for m in found.landmarks if _within(function, m)))
+
+
+def zeros_along(curve: ResolvedLane, apart: Program, budget: Budget) -> Path:
+    """The places of a curve at whose parameters a program of these is 0."""
     shape = curve_of(curve)
     around = round_of(shape, range_of(curve))
     found = find_zeros(apart, curve.unit, around.low, around.high, budget)
@@ -69,7 +75,7 @@ def with_function(curve: ResolvedLane, function: ResolvedLane, budget: Budget) -
                 bracket,
                 mark.exact,
             )
-        if at is not None and _within(function, at):
+        if at is not None:
             marks.append(at)
     return replace(found, landmarks=tuple(marks), cells=())
 

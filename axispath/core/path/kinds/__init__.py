@@ -3,23 +3,36 @@
 from __future__ import annotations
 
 from axispath.core.path.kinds.curve import PARAMETRIC, POLAR, curve_box, curves_met, function_met
-from axispath.core.path.kinds.function import FUNCTION, function_box
+from axispath.core.path.kinds.function import FUNCTION, function_box, functions_met
 from axispath.core.path.kinds.point import point_box
 from axispath.core.path.kinds.register import Framed, Meets, Searched
-from axispath.core.path.lanes import crossing_path
+from axispath.core.path.kinds.relation import (
+    REGION,
+    RELATION,
+    curve_meets,
+    function_meets,
+    relation_box,
+    relations_meet,
+)
 
 SEARCHED: dict[str, Searched] = {
     "function": FUNCTION,
     "parametric": PARAMETRIC,
     "polar": POLAR,
+    "relation": RELATION,
+    "region": REGION,
 }
 MEETS: dict[tuple[str, str], Meets] = {
-    ("function", "function"): crossing_path,
+    ("function", "function"): functions_met,
     ("parametric", "function"): function_met,
     ("polar", "function"): function_met,
     ("parametric", "parametric"): curves_met,
     ("parametric", "polar"): curves_met,
     ("polar", "polar"): curves_met,
+    ("function", "relation"): function_meets,
+    ("parametric", "relation"): curve_meets,
+    ("polar", "relation"): curve_meets,
+    ("relation", "relation"): relations_meet,
 }
 """How intersections of lanes are found, by their kinds."""
 
@@ -31,4 +44,6 @@ FRAMED: dict[str, Framed] = {
     "parametric": curve_box,
     "polar": curve_box,
     "point": point_box,
+    "relation": relation_box,
+    "region": relation_box,
 }

@@ -17,6 +17,7 @@ from axispath.core.path.kinds.register import Box, Searched
 from axispath.core.path.landmark import CURVE_GROUPS, POLAR_GROUPS, Path
 from axispath.core.path.lanes import Effort, Range, remembered
 from axispath.core.sheet.curve import curve_of, inside, range_of, slopes_of
+from axispath.core.sheet.document import View
 from axispath.core.sheet.resolve import ResolvedLane
 
 SAMPLES = 2000
@@ -28,8 +29,7 @@ MATTERS = 0.8  # of a curve's samples lie in what decides how far out is far
 
 def curve_path(
     lane: ResolvedLane,
-    left: float,
-    right: float,
+    view: View,
     effort: Effort,
     searches: int,
     only: Range | None,
@@ -54,7 +54,7 @@ def _only(path: Path, only: Range | None) -> Path:
     return replace(path, landmarks=tuple(m for m in path.landmarks if low <= m.x <= high))
 
 
-def quick(lane: ResolvedLane, left: float, right: float, only: Range | None) -> Path | None:
+def quick(lane: ResolvedLane, view: View, only: Range | None) -> Path | None:
     """The same as a sampling sees it."""
     return _only(quick_curve(curve_of(lane), range_of(lane)), only)
 
@@ -86,8 +86,7 @@ POLAR = Searched(curve_path, quick, POLAR_GROUPS, "parameter", moving_point, cur
 def function_met(
     first: ResolvedLane,
     second: ResolvedLane,
-    left: float,
-    right: float,
+    view: View,
     budget: Budget,
     only: Range | None,
 ) -> Path | None:
@@ -104,8 +103,7 @@ def function_met(
 def curves_met(
     first: ResolvedLane,
     second: ResolvedLane,
-    left: float,
-    right: float,
+    view: View,
     budget: Budget,
     only: Range | None,
 ) -> Path | None:

@@ -6,10 +6,12 @@ import math
 
 import numpy as np
 
+from axispath.core.path.budget import Budget
 from axispath.core.path.kinds.register import Box, Searched
 from axispath.core.path.landmark import BREAKS, GROUPS, Kind, Path
-from axispath.core.path.lanes import Effort, Range, interval, path_of
+from axispath.core.path.lanes import Effort, Range, crossing_path, interval, path_of
 from axispath.core.path.quick import quick_path
+from axispath.core.sheet.document import View
 from axispath.core.sheet.resolve import ResolvedLane
 
 REACHES = (10.0, 100.0, 1000.0)  # how far from 0 to look for something to show
@@ -20,13 +22,35 @@ MARGIN = 0.15
 LARGEST = 1e9
 
 
-def quick(lane: ResolvedLane, left: float, right: float, only: Range | None) -> Path | None:
+def quick(lane: ResolvedLane, view: View, only: Range | None) -> Path | None:
     """Landmarks as a sampling sees them; None where the domain is not in the view."""
-    ends = interval(lane, left, right, only)
+    ends = interval(lane, view.left, view.right, only)
     return quick_path(lane.floats, ends[0].x, ends[1].x) if ends is not None else None
 
 
-FUNCTION = Searched(path_of, quick, GROUPS)
+def function_path(
+    lane: ResolvedLane,
+    view: View,
+    effort: Effort,
+    searches: int,
+    only: Range | None,
+) -> Path | None:
+    """The path of a function over its domain and the view."""
+    return path_of(lane, view.left, view.right, effort, searches, only)
+
+
+def functions_met(
+    first: ResolvedLane,
+    second: ResolvedLane,
+    view: View,
+    budget: Budget,
+    only: Range | None,
+) -> Path | None:
+    """Where two functions meet."""
+    return crossing_path(first, second, view.left, view.right, budget, only)
+
+
+FUNCTION = Searched(function_path, quick, GROUPS)
 
 
 def function_box(lane: ResolvedLane, margins: bool) -> Box | None:

@@ -10,6 +10,7 @@ from axispath.core.path.budget import Budget
 from axispath.core.path.curves.measure import Measures
 from axispath.core.path.landmark import Kind, Path
 from axispath.core.path.lanes import Effort, Range
+from axispath.core.sheet.document import View
 from axispath.core.sheet.resolve import ResolvedLane
 
 Box = tuple[float, float, float, float]
@@ -22,8 +23,7 @@ class Search(Protocol):
     def __call__(
         self,
         lane: ResolvedLane,
-        left: float,
-        right: float,
+        view: View,
         effort: Effort,
         searches: int,
         only: Range | None,
@@ -41,7 +41,7 @@ class Searched:
     """
 
     path: Search
-    quick: Callable[[ResolvedLane, float, float, Range | None], Path | None]
+    quick: Callable[[ResolvedLane, View, Range | None], Path | None]
     groups: Mapping[str, tuple[Kind, ...]]
     along: Literal["x", "parameter"] = "x"
     left_behind: Callable[[ResolvedLane], list[tuple[float, float]]] | None = None
@@ -55,8 +55,7 @@ class Meets(Protocol):
         self,
         first: ResolvedLane,
         second: ResolvedLane,
-        left: float,
-        right: float,
+        view: View,
         budget: Budget,
         only: Range | None,
     ) -> Path | None:

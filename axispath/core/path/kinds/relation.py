@@ -1,0 +1,166 @@
+"""Relations and regions: their landmarks, where they meet others, and what a view has to hold."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import replace
+
+import numpy as np
+
+from axispath.core.arithmetic.build import program
+from axispath.core.arithmetic.program import Definition
+from axispath.core.language.tree import Call, Name
+from axispath.core.path.budget import Budget
+from axispath.core.path.curves.meets import parts_of, zeros_along
+from axispath.core.path.find import find_zeros
+from axispath.core.path.kinds.register import Box, Search, Searched
+from axispath.core.path.landmark import REGION_GROUPS, RELATION_GROUPS, Landmark, Path
+from axispath.core.path.lanes import Effort, Range, interval, met_on, remembered
+from axispath.core.path.relations.regions import find_corners
+from axispath.core.path.relations.search import Rectangle, find_relation, met, rules_of
+from axispath.core.sampling.relation import borders, curve_drawn
+from axispath.core.sampling.view import Frame
+from axispath.core.sheet.curve import range_of
+from axispath.core.sheet.document import View
+from axispath.core.sheet.relation import PLANE, Relation, relation_of
+from axispath.core.sheet.resolve import ResolvedLane
+
+RULE, HEIGHT = "the relation", "the height"
+REACHES = (10.0, 100.0, 1000.0)
+PIXELS = 160
+MARGIN = 0.2
+SEEN = 3.0  # times as far as the nearest part of something that has no end
+
+
+def _rectangle(view: View, only: Range | None) -> Rectangle | None:
+    left, right = view.left, view.right
+    if only is not None:
+        left, right = max(left, only[0].x), min(right, only[1].x)
+    return (left, right, view.bottom, view.top) if left < right else None
+
+
+def _path(work: Callable[[ResolvedLane, Rectangle, Budget], Path]) -> Search:
+    def path(
+        lane: ResolvedLane, view: View, effort: Effort, searches: int, only: Range | None
+    ) -> Path | None:
+        rectangle = _rectangle(view, only)
+        if rectangle is None:
+            return None
+        budget = effort.budget(searches)
+        ends = interval(lane, rectangle[0], rectangle[1], None)
+        assert ends is not None
+        subject = ("relation", relation_of(lane), rectangle)
+        return remembered(subject, ends, budget, lambda: work(lane, rectangle, budget))
+
+    return path
+
+
+def quick(lane: ResolvedLane, view: View, only: Range | None) -> Path | None:
+    """Nothing is looked for while something moves: the picture is all there is time for."""
+    return Path(view.left, view.right, (), (), (), (), (), proven=False)
+
+
+RELATION = Searched(
+    _path(lambda lane, box, budget: find_relation(rules_of(lane), relation_of(lane), box, budget)),
+    quick,
+    RELATION_GROUPS,
+)
+REGION = Searched(
+    _path(lambda lane, box, budget: find_corners(lane, relation_of(lane), box, budget)),
+    quick,
+    REGION_GROUPS,
+)
+
+
+def function_meets(
+    first: ResolvedLane, second: ResolvedLane, view: View, budget: Budget, only: Range | None
+) -> Path | None:
+    """Where a function f meets a relation: zeros of F(x, f(x)) on the domain of f."""
+    ends = interval(first, view.left, view.right, only)
+    if ends is None:
+        return None
+    assert first.statement is not None
+    rules, relation = rules_of(second), relation_of(second)
+    known = {
+        **second.definitions,
+        RULE: Definition(PLANE, rules.tree),
+        HEIGHT: Definition(first.parameters, first.statement.body),
+    }
+    variable = first.parameters[0]
+    at = Name(variable)
+    apart = program(Call(RULE, (at, Call(HEIGHT, (at,)))), (variable,), known)
+
+    def work() -> Path:
+        path = find_zeros(apart, first.unit, *ends, budget)
+        marks = [met_on(first, mark) for mark in path.landmarks]
+        return replace(path, landmarks=tuple(m for m in marks if _holds(relation, m)))
+
+    return remembered(("meets", apart, first.program, relation), ends, budget, work)
+
+
+def _holds(relation: Relation, mark: Landmark) -> bool:
+    return bool(relation.holds(np.array([mark.x]), np.array([mark.y]))[0])
+
+
+def curve_meets(
+    first: ResolvedLane, second: ResolvedLane, view: View, budget: Budget, only: Range | None
+) -> Path | None:
+    """Where a curve meets a relation: zeros of F(x(t), y(t))."""
+    rules, relation = rules_of(second), relation_of(second)
+    known = {**first.definitions, RULE: Definition(PLANE, rules.tree)}
+    apart = program(Call(RULE, parts_of(first)), first.parameters, known)
+    span = range_of(first)
+
+    def work() -> Path:
+        path = zeros_along(first, apart, budget)
+        return replace(path, landmarks=tuple(m for m in path.landmarks if _holds(relation, m)))
+
+    subject = ("meets", apart, first.programs, relation)
+    return remembered(subject, (span.low, span.high), budget, work)
+
+
+def relations_meet(
+    first: ResolvedLane, second: ResolvedLane, view: View, budget: Budget, only: Range | None
+) -> Path | None:
+    """Where two relations meet: two equations in two unknowns."""
+    rectangle = _rectangle(view, only)
+    if rectangle is None:
+        return None
+    one, other = relation_of(first), relation_of(second)
+    ends = interval(first, rectangle[0], rectangle[1], None)
+    assert ends is not None
+
+    def work() -> Path:
+        path = met(rules_of(first), rules_of(second), rectangle, budget)
+        kept = tuple(m for m in path.landmarks if _holds(one, m) and _holds(other, m))
+        return replace(path, landmarks=kept)
+
+    return remembered(("meets", one, other, rectangle), ends, budget, work)
+
+
+def relation_box(lane: ResolvedLane, margins: bool) -> Box | None:
+    """left, right, bottom and top around something bounded, or around its part nearest to 0."""
+    relation = relation_of(lane)
+    for reach in REACHES:
+        frame = Frame(-reach, reach, -reach, reach, PIXELS, PIXELS)
+        if relation.curve is not None:
+            found = curve_drawn(relation, relation.curve, frame).segments
+        else:
+            found = np.concatenate(borders(relation, frame)[:2])
+        places = found.reshape(-1, 2)
+        if not len(places):
+            continue
+        low, high = places.min(axis=0), places.max(axis=0)
+        pixel = 4 * reach / PIXELS
+        if (low > -reach + pixel).all() and (high < reach - pixel).all():
+            break
+        near = float(np.hypot(places[:, 0], places[:, 1]).min())
+        half = min(reach, max(SEEN * near, 0.3 * reach))
+        low, high = np.array([-half, -half]), np.array([half, half])
+        break
+    else:
+        return None
+    size = np.where(high > low, high - low, 2.0)
+    pad = size * MARGIN if margins else 0.0
+    (left, bottom), (right, top) = low - pad, high + pad
+    return float(left), float(right), float(bottom), float(top)

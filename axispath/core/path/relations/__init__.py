@@ -1,0 +1,1 @@
+"""Landmarks of relations: what happens where sides are equal, in the plane."""

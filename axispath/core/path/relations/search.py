@@ -1,0 +1,325 @@
+"""All landmarks of a relation in a rectangle: on the axes, turns, crossings, single points."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass, replace
+from fractions import Fraction
+from functools import cached_property
+
+import numpy as np
+
+from axispath.core.arithmetic.boxes import between, box_function, multiply, subtract
+from axispath.core.arithmetic.build import program
+from axispath.core.arithmetic.derivative import derivative
+from axispath.core.arithmetic.fraction import numerator
+from axispath.core.arithmetic.interval import End
+from axispath.core.arithmetic.program import Definition, Program
+from axispath.core.arithmetic.rationals import Exact, exact_registers
+from axispath.core.arithmetic.unit import AngleUnit
+from axispath.core.language.tree import (
+    Expression,
+    Negation,
+    Number,
+    Quotient,
+    RelationStatement,
+    differences,
+)
+from axispath.core.path.budget import Budget
+from axispath.core.path.find import find_zeros
+from axispath.core.path.isolate import merged_open
+from axispath.core.path.landmark import Certainty, Kind, Landmark, Method, Open, Path, Reason
+from axispath.core.path.relations.systems import Common, Pair, Solved, solve
+from axispath.core.sheet.relation import PLANE, Relation
+from axispath.core.sheet.resolve import ResolvedLane
+
+Rectangle = tuple[float, float, float, float]
+AXES = ((Kind.MEETS_X, "y"), (Kind.MEETS_Y, "x"))
+SIDES = (
+    ("leftmost", Kind.UPRIGHT, "x", -1),
+    ("rightmost", Kind.UPRIGHT, "x", 1),
+    ("lowest", Kind.LEVEL, "y", -1),
+    ("highest", Kind.LEVEL, "y", 1),
+)
+NEAR = 2.0**-30  # of the rectangle, within which boxes belong to a crossing that is known
+DENOMINATOR = 64  # of coordinates that are tried exactly
+PLACES = 5  # searches that share a budget
+
+
+@dataclass(frozen=True)
+class Rules:
+    """An equation F(x, y) = 0 as trees and programs, with its slopes of both orders."""
+
+    tree: Expression
+    definitions: dict[str, Definition]
+    unit: AngleUnit
+
+    def plan(self, tree: Expression) -> Program:
+        """A program of x and y."""
+        return program(tree, PLANE, self.definitions)
+
+    def slope(self, tree: Expression, letter: str) -> Expression:
+        """The derivative along x or y."""
+        return derivative(tree, letter, self.definitions)
+
+    @cached_property
+    def slopes(self) -> tuple[Expression, Expression]:
+        """The derivatives of F."""
+        return self.slope(self.tree, "x"), self.slope(self.tree, "y")
+
+    def pair(self, first: Expression, second: Expression) -> Pair:
+        """Two functions with their slopes."""
+        trees = [first, second]
+        trees += [self.slope(tree, letter) for tree in (first, second) for letter in PLANE]
+        return Pair.of(tuple(self.plan(tree) for tree in trees), self.unit)
+
+    def along(self, letter: str, at: Fraction | float) -> tuple[Program, str]:
+        """F with one coordinate fixed, as a program of the other, and which that is."""
+        other = "x" if letter == "y" else "y"
+        value = Definition(None, Number("0") if at == 0 else _number(Fraction(at)))
+        return program(self.tree, (other,), {**self.definitions, letter: value}), other
+
+
+def _number(value: Fraction) -> Expression:
+    size = abs(value)
+    made: Expression = Number(str(size.numerator))
+    if size.denominator != 1:
+        made = Quotient(made, Number(str(size.denominator)))
+    return Negation(made) if value < 0 else made
+
+
+def rules_of(lane: ResolvedLane) -> Rules:
+    """The equation of a relation, without its denominators."""
+    statement = lane.statement
+    assert isinstance(statement, RelationStatement) and statement.equation is not None
+    (difference,) = differences(statement.equation)
+    return Rules(numerator(difference), lane.definitions, lane.unit)
+
+
+def find_relation(rules: Rules, relation: Relation, rectangle: Rectangle, budget: Budget) -> Path:
+    """The landmarks in a rectangle, in the order of x; the path is over x."""
+    left, right = rectangle[:2]
+    parts = budget.part(PLACES)
+    marks: list[Landmark] = []
+    still: list[Open] = []
+    for kind, letter in AXES:
+        found, unknown = _on_axis(rules, kind, letter, rectangle, budget.part(PLACES))
+        marks += found
+        still += unknown
+    fx, fy = rules.slopes
+    singular = solve(rules.pair(fx, fy), rectangle, parts)
+    centres = [*_singular(rules, singular), *_cusps(rules, singular)]
+    marks += centres
+    for kind, slope in ((Kind.UPRIGHT, fy), (Kind.LEVEL, fx)):
+        solved = solve(rules.pair(rules.tree, slope), rectangle, budget.part(PLACES))
+        marks += [
+            _landmark(kind, one)
+            for one in solved.zeros
+            if not any(_near(mark, one.x, one.y, rectangle) for mark in centres)
+        ]
+        still += _open(solved, centres, rectangle)
+    if singular.spent or len(singular.open):
+        # Where both slopes vanish on whole curves, only those on the relation itself matter.
+        still += _open_singular(rules, singular, rectangle)
+    marks = [mark for mark in marks if _belongs(relation, mark)]
+    marks.sort(key=lambda mark: (mark.x, mark.y))
+    if not still and _enclosed(rules, rectangle, budget):
+        marks = _outermost(marks)
+    return Path(
+        left, right, tuple(marks), (), tuple(merged_open(still, (right - left) * NEAR)), (), ()
+    )
+
+
+def met(first: Rules, second: Rules, rectangle: Rectangle, budget: Budget) -> Path:
+    """Where two equations hold at once, in a rectangle; the path is over x."""
+    left, right = rectangle[:2]
+    trees = [first.tree, second.tree]
+    plans = [first.plan(trees[0]), second.plan(trees[1])]
+    for rules in (first, second):
+        plans += [rules.plan(slope) for slope in rules.slopes]
+    solved = solve(Pair.of(tuple(plans), first.unit), rectangle, budget)
+    marks = sorted(
+        (_landmark(Kind.INTERSECTION, one) for one in solved.zeros), key=lambda m: (m.x, m.y)
+    )
+    still = merged_open(_open(solved, [], rectangle), (right - left) * NEAR)
+    return Path(left, right, tuple(marks), (), tuple(still), (), ())
+
+
+def _on_axis(
+    rules: Rules, kind: Kind, letter: str, rectangle: Rectangle, budget: Budget
+) -> tuple[list[Landmark], list[Open]]:
+    left, right, bottom, top = rectangle
+    across = letter == "y"
+    fixed, (low, high) = (
+        (bottom, top) if across else (left, right),
+        ((left, right) if across else (bottom, top)),
+    )
+    if not fixed[0] <= 0 <= fixed[1]:
+        return [], []
+    plan, _ = rules.along(letter, 0)
+    path = find_zeros(plan, rules.unit, End.at(low), End.at(high), budget)
+    marks = []
+    for mark in path.landmarks:
+        at = replace(mark, kind=kind, y=0.0, y_radius=0.0)
+        if not across:
+            at = replace(at, x=0.0, y=mark.x, radius=0.0, y_radius=mark.radius, exact=None)
+            at = replace(at, low=0.0, high=0.0, of=None)
+        marks.append(at)
+    stretches = [*path.open, *(Open(s.low, s.high, Reason.OVERLAP) for s in path.zero)]
+    if across:
+        return marks, stretches
+    return marks, [Open(0.0, 0.0, item.reason) for item in stretches]
+
+
+def _landmark(kind: Kind, one: Common, certainty: Certainty = Certainty.PROVEN) -> Landmark:
+    radius, y_radius = one.radii
+    return Landmark(
+        kind,
+        _clean(one.x, radius),
+        _clean(one.y, y_radius),
+        certainty,
+        radius=radius,
+        y_radius=y_radius,
+        low=one.around[0],
+        high=one.around[1],
+        method=Method.PAIR,
+    )
+
+
+def _clean(value: float, radius: float) -> float:
+    """The simplest number within the error, where one is a short decimal."""
+    for digits in (0, 1, 2, 3, 6):
+        near = round(value, digits)
+        if abs(near - value) <= radius:
+            return near + 0.0
+    return value
+
+
+def _singular(rules: Rules, solved: Solved) -> Iterator[Landmark]:
+    """Places at which F and both slopes are 0, as far as can be told."""
+    value = box_function(rules.plan(rules.tree), rules.unit)
+    fx, fy = rules.slopes
+    second = [
+        box_function(rules.plan(rules.slope(tree, letter)), rules.unit)
+        for tree, letter in ((fx, "x"), (fx, "y"), (fy, "y"))
+    ]
+    for one in solved.zeros:
+        x, y = (between(np.array([a]), np.array([b])) for a, b in (one.box[:2], one.box[2:]))
+        if not bool(value(x, y).may_be_zero[0]):
+            continue
+        exact = _exactly_zero(rules, one)
+        room = float(value(x, y).high[0] - value(x, y).low[0])
+        if not exact and not room < 1e-9:
+            continue
+        a, b, c = (part(x, y) for part in second)
+        det = subtract(multiply(a, c), multiply(b, b))
+        if not (det.has_no_zero[0]):
+            continue
+        # Beside it the relation is as the quadratic form of its second slopes.
+        kind = Kind.CROSSING if det.high[0] < 0 else Kind.ISOLATED
+        certainty = Certainty.EXACT if exact else Certainty.APPROACHED
+        yield _landmark(kind, one, certainty)
+
+
+def _cusps(rules: Rules, solved: Solved) -> Iterator[Landmark]:
+    """Simple places at which F and both slopes are exactly 0, where nothing else could be told."""
+    if solved.spent:
+        return
+    known: set[tuple[Fraction, Fraction]] = set()
+    for a, b, c, d in solved.open.tolist():
+        wide, high = (b - a) or 1e-300, (d - c) or 1e-300
+        near = Common((a - wide, b + wide, c - high, d + high), (a - wide, b + wide, c, d))
+        place = _simple(near)
+        if place is None or place in known or not _exactly_zero(rules, near):
+            continue
+        known.add(place)
+        x, y = (float(part) for part in place)
+        yield Landmark(Kind.CUSP, x, y, Certainty.EXACT, low=a, high=b, method=Method.PAIR)
+
+
+def _simple(one: Common) -> tuple[Fraction, Fraction] | None:
+    """The simple fractions that a box holds, if it does."""
+    places = []
+    for value, radius in zip((one.x, one.y), one.radii, strict=True):
+        near = Fraction(value).limit_denominator(DENOMINATOR)
+        if abs(float(near) - value) > 2 * radius + 1e-15 * abs(value):
+            return None
+        places.append(near)
+    return places[0], places[1]
+
+
+def _exactly_zero(rules: Rules, one: Common) -> bool:
+    """Whether exact arithmetic gives 0 at the simple place that a box holds."""
+    simple = _simple(one)
+    if simple is None:
+        return False
+    places = [Exact(near, Fraction(0)) for near in simple]
+    for tree in (rules.tree, *rules.slopes):
+        plan = rules.plan(tree)
+        found = exact_registers(plan, rules.unit, *places)[plan.result]
+        if found is None or not found.is_zero:
+            return False
+    return True
+
+
+def _near(mark: Landmark, x: float, y: float, rectangle: Rectangle) -> bool:
+    left, right, bottom, top = rectangle
+    return abs(mark.x - x) <= (right - left) * NEAR and abs(mark.y - y) <= (top - bottom) * NEAR
+
+
+def _open(solved: Solved, centres: list[Landmark], rectangle: Rectangle) -> list[Open]:
+    """Stretches of x with boxes that stayed open, but for those at a crossing that is known."""
+    reason = Reason.BUDGET if solved.spent else Reason.CLOSE
+    left, right, bottom, top = rectangle
+    wide, high = (right - left) * NEAR * 4, (top - bottom) * NEAR * 4
+    found = []
+    for a, b, c, d in solved.open.tolist():
+        if any(
+            a - wide <= mark.x <= b + wide and c - high <= mark.y <= d + high for mark in centres
+        ):
+            continue
+        found.append(Open(a, b, reason))
+    return found
+
+
+def _open_singular(rules: Rules, solved: Solved, rectangle: Rectangle) -> list[Open]:
+    boxes = solved.open
+    value = box_function(rules.plan(rules.tree), rules.unit)
+    x, y = between(boxes[:, 0], boxes[:, 1]), between(boxes[:, 2], boxes[:, 3])
+    kept = boxes[value(x, y).may_be_zero]
+    return _open(Solved((), kept, solved.spent), [], rectangle)
+
+
+def _belongs(relation: Relation, mark: Landmark) -> bool:
+    return bool(relation.holds(np.array([mark.x]), np.array([mark.y]))[0])
+
+
+def _enclosed(rules: Rules, rectangle: Rectangle, budget: Budget) -> bool:
+    """Whether nothing of the relation meets the border of the rectangle."""
+    left, right, bottom, top = rectangle
+    for letter, at, low, high in (
+        ("x", left, bottom, top),
+        ("x", right, bottom, top),
+        ("y", bottom, left, right),
+        ("y", top, left, right),
+    ):
+        plan, _ = rules.along(letter, at)
+        path = find_zeros(plan, rules.unit, End.at(low), End.at(high), budget.part(PLACES))
+        if path.landmarks or path.zero or not path.complete:
+            return False
+    return True
+
+
+def _outermost(marks: list[Landmark]) -> list[Landmark]:
+    """The landmarks of something bounded, with those farthest to one side marked as such."""
+    named: dict[int, list[str]] = {}
+    for word, kind, axis, sign in SIDES:
+        own = [m for m in marks if m.kind is kind]
+        if not own:
+            continue
+        best = max(sign * getattr(mark, axis) for mark in own)
+        for mark in own:
+            error = 2 * (mark.radius if axis == "x" else mark.y_radius) + 1e-13 * abs(best)
+            if sign * getattr(mark, axis) >= best - error:
+                named.setdefault(id(mark), []).append(word)
+    return [replace(m, extremes=tuple(named[id(m)])) if id(m) in named else m for m in marks]
