@@ -9,7 +9,7 @@ import signal
 from collections.abc import Hashable
 from concurrent.futures import CancelledError, Future, wait
 from concurrent.futures import TimeoutError as OutOfTime
-from dataclasses import asdict, dataclass
+from dataclasses import asdict, dataclass, replace
 from threading import Lock
 from typing import Any
 
@@ -17,8 +17,10 @@ from pebble import ProcessExpired, ProcessPool
 
 from axispath.bound import end_with_parent
 from axispath.budgets import EXACT_FORM, EXACT_WAIT
+from axispath.core.arithmetic.build import program
 from axispath.core.arithmetic.program import Program
 from axispath.core.arithmetic.unit import AngleUnit
+from axispath.core.language.tree import Number
 from axispath.core.memory import Memory
 from axispath.core.path.curves.forms import curve_forms, place_of_mark
 from axispath.core.path.exact_forms import asked_for, asymptotes, exact_forms, exact_value
@@ -28,6 +30,7 @@ from axispath.core.path.landmark import Path
 from axispath.core.path.lanes import Range
 from axispath.core.sheet.document import Document
 from axispath.core.sheet.resolve import resolve
+from axispath.core.table.kinds import OVER_X
 from axispath.web.landmarks.searching import looked
 
 REMINDER = 0.5  # and the same again, should the first signal be swallowed on its way
@@ -36,6 +39,7 @@ MOST = 40  # landmarks of one function
 MOST_WAITING = 100  # functions, of all people together
 KEPT = 400
 LATE = object()
+LEVEL = program(Number("0"))
 log = logging.getLogger(__name__)
 
 _lock = Lock()
@@ -66,12 +70,16 @@ def forms(document: Document, longer: bool, only: Range | None) -> dict[str, Any
             named = list(keyed(lane.lane.id, path))
             places = [p for key, mark in named if (p := place_of_mark(key, mark)) is not None]
             jobs.append(("forms", curve_forms, (*lane.programs, unit, tuple(places[:MOST]))))
+        elif path is not None and not lane.can(OVER_X):
+            # Of a relation what lies on the x-axis is a zero of a function of x.
+            marks = replace(path, landmarks=tuple(m for m in path.landmarks if m.of is not None))
+            jobs.append(("forms", exact_forms, _asked(LEVEL, unit, lane.lane.id, marks)))
         elif path is not None:
             jobs.append(("forms", exact_forms, _asked(lane.program, unit, lane.lane.id, path)))
             if lane.ends[0] is None or lane.ends[1] is None:
                 jobs.append((lane.lane.id, asymptotes, (lane.program, unit)))
     for c in found.crossings:
-        if SEARCHED[c.first.kind.key].along != "x":
+        if not c.first.can(OVER_X):
             continue
         asked = _asked(c.first.program, unit, crossing_key(c), c.path)
         jobs.append(("forms", exact_forms, asked))

@@ -9,6 +9,7 @@ from axispath.core.language.numbers import decimal
 from axispath.core.path.area import NoArea
 from axispath.core.sheet.document import Document
 from axispath.core.sheet.refused import EditRefused
+from axispath.core.table.kinds import OVER_X
 from axispath.core.table.kinds.register import Read
 from axispath.core.table.reading import (
     area_between,
@@ -47,6 +48,7 @@ def _row(found: Read, digits: int) -> dict[str, Any]:
     return {
         "id": lane.id,
         "name": found.lane.name,
+        "label": f"{found.lane.name}(x)" if found.lane.can(OVER_X) else found.lane.name,
         "colour": lane.colour,
         "swatch": swatch_of(lane.id, lane.colour, lane.style),
         "shown": found.shown,

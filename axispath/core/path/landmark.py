@@ -192,6 +192,15 @@ class Cell:
 
 
 @dataclass(frozen=True, slots=True)
+class Count:
+    """How many points of a relation lie over each x of a stretch, within the view."""
+
+    low: float
+    high: float
+    many: int
+
+
+@dataclass(frozen=True, slots=True)
 class Undefined:
     """A stretch on which the function surely has no value, and why."""
 
@@ -207,7 +216,8 @@ class Path:
     Nothing is missing from ``landmarks`` outside the ``open`` stretches. On ``undefined``
     the function surely has no value; on ``zero`` it is identically zero; ``flat`` are stretches
     on which it is constant. ``cells`` take the interval apart into places and stretches of one
-    sign, with gaps where that is not known; only searches that ask for them have any.
+    sign, with gaps where that is not known; only searches that ask for them have any. ``counts``
+    are those of relations.
     """
 
     low: float
@@ -221,6 +231,7 @@ class Path:
     cells: tuple[Cell, ...] = ()
     more: bool = False
     proven: bool = True
+    counts: tuple[Count, ...] = ()
 
     @property
     def complete(self) -> bool:

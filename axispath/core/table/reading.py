@@ -10,7 +10,7 @@ from axispath.core.path.lanes import difference
 from axispath.core.sheet.document import Document
 from axispath.core.sheet.refused import EditRefused
 from axispath.core.sheet.resolve import resolve
-from axispath.core.table.kinds import READ
+from axispath.core.table.kinds import OVER_X, READ
 from axispath.core.table.kinds.register import Read
 
 
@@ -53,7 +53,7 @@ def area_between(document: Document, lane_id: str, against: str, low: float, hig
     """The area under a lane, or between two; raises NoArea or EditRefused with a sentence."""
     sheet = resolve(document)
     lane, other = sheet.lane(lane_id), sheet.lane(against) if against else None
-    if lane is None or not lane.can(READ) or (against and (other is None or not other.can(READ))):
+    if lane is None or not lane.can(OVER_X) or (against and not (other and other.can(OVER_X))):
         raise EditRefused("This lane has no curve to take an area from.")
     for one in (lane, other):
         ends = one.ends if one is not None else (None, None)

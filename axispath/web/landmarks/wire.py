@@ -39,6 +39,7 @@ def lane_on_the_wire(lane: ResolvedLane, path: Path | None, digits: int) -> dict
         "landmarks": list(_marks(lane.lane.id, path, digits)) if path else [],
         "spans": [[s.low, s.high, s.sign, s.direction] for s in path.spans] if path else [],
         "open": [[o.low, o.high] for o in path.open] if path else [],
+        "counts": [[c.low, c.high, c.many] for c in path.counts] if path else [],
         "undefined": [[s.low, s.high, s.why] for s in path.undefined] if path else [],
     }
 

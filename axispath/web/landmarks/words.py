@@ -44,6 +44,31 @@ CERTAINTY = {
 MARKS = {Certainty.PROVEN: "✓", Certainty.EXACT: "=", Certainty.APPROACHED: "≈"}
 
 
+PAIRS = {
+    Kind.UPRIGHT: "the equation holds and its slope along y is 0",
+    Kind.LEVEL: "the equation holds and its slope along x is 0",
+    Kind.CROSSING: "the equation holds and both of its slopes are 0; beside it two branches cross",
+    Kind.ISOLATED: "the equation holds and both of its slopes are 0; about it nothing else is",
+    Kind.CUSP: "the equation holds and both of its slopes are exactly 0",
+    Kind.CORNER: "two borders meet",
+    Kind.INTERSECTION: "both equations hold",
+}
+
+
+def _why_pair(mark: Landmark) -> Iterator[str]:
+    what = PAIRS.get(mark.kind, "both equations hold")
+    yield f"Here {what}."
+    if mark.certainty is Certainty.EXACT:
+        yield "Exact arithmetic with these coordinates gives exactly 0."
+    elif mark.certainty is Certainty.PROVEN:
+        yield (
+            "A box about it is proved to hold exactly one such point, by intervals that hold every "
+            "rounding (Krawczyk’s operator)."
+        )
+    else:
+        yield "No difference from 0 can be told, but it is not proved."
+
+
 def why(mark: Landmark) -> Iterator[str]:
     """How a landmark was found, in sentences that a student can follow."""
     if not math.isnan(mark.t):
@@ -55,6 +80,9 @@ def why(mark: Landmark) -> Iterator[str]:
         return
     if mark.method is Method.SCAN:
         yield "Seen while something moves; the proof follows when it rests."
+        return
+    if mark.method is Method.PAIR:
+        yield from _why_pair(mark)
         return
     if mark.method is Method.SIDES:
         yield (

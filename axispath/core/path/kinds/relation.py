@@ -29,7 +29,7 @@ RULE, HEIGHT = "the relation", "the height"
 REACHES = (10.0, 100.0, 1000.0)
 PIXELS = 160
 MARGIN = 0.2
-SEEN = 3.0  # times as far as the nearest part of something that has no end
+SEEN = 2.0  # times as far as the nearest part of something that has no end
 
 
 def _rectangle(view: View, only: Range | None) -> Rectangle | None:

@@ -7,11 +7,9 @@ from dataclasses import replace
 
 import numpy as np
 
-from axispath.core.arithmetic.fraction import numerator
-from axispath.core.language.tree import Expression, RelationStatement, differences
 from axispath.core.path.budget import Budget
 from axispath.core.path.landmark import Kind, Landmark, Open, Path
-from axispath.core.path.relations.search import Rectangle, Rules, met
+from axispath.core.path.relations.search import Rectangle, met, side_rules
 from axispath.core.sheet.relation import Relation
 from axispath.core.sheet.resolve import ResolvedLane
 
@@ -23,20 +21,12 @@ def find_corners(
     lane: ResolvedLane, relation: Relation, rectangle: Rectangle, budget: Budget
 ) -> Path:
     """The corners in a rectangle, in the order of x; a hollow one does not belong."""
-    statement = lane.statement
-    assert isinstance(statement, RelationStatement)
-    trees: list[Expression] = []
-    for one in statement.comparisons:
-        for tree in differences(one):
-            if (plain := numerator(tree)) not in trees:
-                trees.append(plain)
-    pairs = list(itertools.combinations(trees, 2))
+    pairs = list(itertools.combinations(side_rules(lane), 2))
     marks: list[Landmark] = []
     still: list[Open] = []
     more = False
     for first, second in pairs:
-        rules = [Rules(tree, lane.definitions, lane.unit) for tree in (first, second)]
-        path = met(rules[0], rules[1], rectangle, budget.part(len(pairs)))
+        path = met(first, second, rectangle, budget.part(len(pairs)))
         still += path.open
         more = more or path.more
         marks += [

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from fractions import Fraction
@@ -16,6 +17,7 @@ from axispath.core.arithmetic.fraction import numerator
 from axispath.core.arithmetic.interval import End
 from axispath.core.arithmetic.program import Definition, Program
 from axispath.core.arithmetic.rationals import Exact, exact_registers
+from axispath.core.arithmetic.simplest import ZERO
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.language.tree import (
     Expression,
@@ -28,7 +30,7 @@ from axispath.core.language.tree import (
 from axispath.core.path.budget import Budget
 from axispath.core.path.find import find_zeros
 from axispath.core.path.isolate import merged_open
-from axispath.core.path.landmark import Certainty, Kind, Landmark, Method, Open, Path, Reason
+from axispath.core.path.landmark import Certainty, Count, Kind, Landmark, Method, Open, Path, Reason
 from axispath.core.path.relations.systems import Common, Pair, Solved, solve
 from axispath.core.sheet.relation import PLANE, Relation
 from axispath.core.sheet.resolve import ResolvedLane
@@ -42,6 +44,7 @@ SIDES = (
     ("highest", Kind.LEVEL, "y", 1),
 )
 NEAR = 2.0**-30  # of the rectangle, within which boxes belong to a crossing that is known
+MOST_CUTS = 40
 DENOMINATOR = 64  # of coordinates that are tried exactly
 PLACES = 5  # searches that share a budget
 
@@ -96,6 +99,14 @@ def rules_of(lane: ResolvedLane) -> Rules:
     return Rules(numerator(difference), lane.definitions, lane.unit)
 
 
+def side_rules(lane: ResolvedLane) -> list[Rules]:
+    """All comparisons of a relation or a region as equations, each once."""
+    statement = lane.statement
+    assert isinstance(statement, RelationStatement)
+    trees = [numerator(tree) for one in statement.comparisons for tree in differences(one)]
+    return [Rules(tree, lane.definitions, lane.unit) for tree in dict.fromkeys(trees)]
+
+
 def find_relation(rules: Rules, relation: Relation, rectangle: Rectangle, budget: Budget) -> Path:
     """The landmarks in a rectangle, in the order of x; the path is over x."""
     left, right = rectangle[:2]
@@ -107,6 +118,8 @@ def find_relation(rules: Rules, relation: Relation, rectangle: Rectangle, budget
         marks += found
         still += unknown
     fx, fy = rules.slopes
+    if ZERO in (fx, fy):  # lines along an axis, which have no turns
+        return _straight(marks, still, relation, rectangle)
     singular = solve(rules.pair(fx, fy), rectangle, parts)
     centres = [*_singular(rules, singular), *_cusps(rules, singular)]
     marks += centres
@@ -123,11 +136,22 @@ def find_relation(rules: Rules, relation: Relation, rectangle: Rectangle, budget
         still += _open_singular(rules, singular, rectangle)
     marks = [mark for mark in marks if _belongs(relation, mark)]
     marks.sort(key=lambda mark: (mark.x, mark.y))
-    if not still and _enclosed(rules, rectangle, budget):
-        marks = _outermost(marks)
-    return Path(
-        left, right, tuple(marks), (), tuple(merged_open(still, (right - left) * NEAR)), (), ()
-    )
+    counts: tuple[Count, ...] = ()
+    if not still:
+        edges = [_on_edge(rules, edge, rectangle, budget) for edge in EDGES]
+        if all(edge == [] for edge in edges):
+            marks = _outermost(marks)
+        counts = _counted(rules, relation, marks, edges[2:], rectangle, budget)
+    stretches = tuple(merged_open(still, (right - left) * NEAR))
+    return Path(left, right, tuple(marks), (), stretches, (), (), counts=counts)
+
+
+def _straight(
+    marks: list[Landmark], still: list[Open], relation: Relation, rectangle: Rectangle
+) -> Path:
+    left, right = rectangle[:2]
+    kept = tuple(sorted((m for m in marks if _belongs(relation, m)), key=lambda m: (m.x, m.y)))
+    return Path(left, right, kept, (), tuple(merged_open(still, 0.0)), (), ())
 
 
 def met(first: Rules, second: Rules, rectangle: Rectangle, budget: Budget) -> Path:
@@ -294,20 +318,47 @@ def _belongs(relation: Relation, mark: Landmark) -> bool:
     return bool(relation.holds(np.array([mark.x]), np.array([mark.y]))[0])
 
 
-def _enclosed(rules: Rules, rectangle: Rectangle, budget: Budget) -> bool:
-    """Whether nothing of the relation meets the border of the rectangle."""
+EDGES = (("x", 0), ("x", 1), ("y", 2), ("y", 3))
+BREAKING = (Kind.UPRIGHT, Kind.CROSSING, Kind.CUSP, Kind.ISOLATED)
+
+
+def _on_edge(
+    rules: Rules, edge: tuple[str, int], rectangle: Rectangle, budget: Budget
+) -> list[float] | None:
+    """Where the relation meets an edge of the rectangle; None where that is not settled."""
+    letter, which = edge
     left, right, bottom, top = rectangle
-    for letter, at, low, high in (
-        ("x", left, bottom, top),
-        ("x", right, bottom, top),
-        ("y", bottom, left, right),
-        ("y", top, left, right),
-    ):
-        plan, _ = rules.along(letter, at)
-        path = find_zeros(plan, rules.unit, End.at(low), End.at(high), budget.part(PLACES))
-        if path.landmarks or path.zero or not path.complete:
-            return False
-    return True
+    low, high = (bottom, top) if letter == "x" else (left, right)
+    plan, _ = rules.along(letter, rectangle[which])
+    path = find_zeros(plan, rules.unit, End.at(low), End.at(high), budget.part(PLACES))
+    return None if path.zero or not path.complete else [mark.x for mark in path.landmarks]
+
+
+def _counted(
+    rules: Rules,
+    relation: Relation,
+    marks: list[Landmark],
+    edges: list[list[float] | None],
+    rectangle: Rectangle,
+    budget: Budget,
+) -> tuple[Count, ...]:
+    """How many points lie over each x: as many as over one place between two that change it."""
+    left, right, bottom, top = rectangle
+    if relation.rule is not None or any(edge is None for edge in edges):
+        return ()
+    cuts = {left, right, *(mark.x for mark in marks if mark.kind in BREAKING)}
+    cuts |= {x for edge in edges if edge is not None for x in edge}
+    ordered = sorted(x for x in cuts if left <= x <= right)
+    if len(ordered) > MOST_CUTS:
+        return ()
+    found = []
+    for low, high in itertools.pairwise(ordered):
+        plan, _ = rules.along("x", Fraction((low + high) / 2))
+        path = find_zeros(plan, rules.unit, End.at(bottom), End.at(top), budget.part(PLACES))
+        if not path.complete or path.zero:
+            return ()
+        found.append(Count(low, high, len(path.landmarks)))
+    return tuple(found)
 
 
 def _outermost(marks: list[Landmark]) -> list[Landmark]:

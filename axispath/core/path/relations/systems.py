@@ -94,20 +94,19 @@ def solve(pair: Pair, rectangle: tuple[float, float, float, float], budget: Budg
     i, j = (part.ravel() for part in np.meshgrid(range(START), range(START), indexing="ij"))
     boxes = np.stack([x[i], x[i + 1], y[j], y[j + 1]], axis=1)
     narrow = np.array([(right - left) * NARROW, (top - bottom) * NARROW])
-    found: list[Common] = []
+    found: list[Floats] = []
     stuck: list[Floats] = []
     while len(boxes):
         budget.spend(1 + len(boxes) // SHARE)
         if budget.spent or len(boxes) > MOST_BOXES or sum(map(len, stuck)) > MOST_STUCK:
             still = np.concatenate([*stuck, boxes])
-            return Solved(_within(found, rectangle), still, True)
+            return Solved(_within(_polished(pair, found), rectangle), still, True)
         boxes = boxes[_may(pair, boxes)]
         if not len(boxes):
             break
-        inside, gone, image = _krawczyk(pair, _wider(boxes))
         wide = _wider(boxes)
-        for k in np.flatnonzero(inside):
-            _add(found, pair, image[k], wide[k])
+        inside, gone, image = _krawczyk(pair, wide)
+        found.append(np.concatenate([image[inside], wide[inside]], axis=1))
         # What Krawczyk's operator throws out of the box holds nothing.
         hit = (
             (image[:, 0] <= boxes[:, 1])
@@ -123,7 +122,7 @@ def solve(pair: Pair, rectangle: tuple[float, float, float, float], budget: Budg
             boxes = boxes[~done]
         boxes = _quartered(boxes)
     still = np.concatenate(stuck) if stuck else np.empty((0, 4))
-    return Solved(_within(found, rectangle), still, False)
+    return Solved(_within(_polished(pair, found), rectangle), still, False)
 
 
 def _within(
@@ -196,34 +195,35 @@ def _exactly(values: Floats) -> Boxes:
     return between(values, values)
 
 
-def _add(found: list[Common], pair: Pair, image: Floats, around: Floats) -> None:
-    """A zero, sharpened, unless it is known."""
-    box = image[None, :]
+def _polished(pair: Pair, found: list[Floats]) -> list[Common]:
+    """The zeros in boxes (image, then the box around it that holds no other), each once."""
+    if not found:
+        return []
+    rows = np.concatenate(found)
+    box, around = rows[:, :4], rows[:, 4:]
     for _ in range(POLISH):
         _, _, closer = _krawczyk(pair, box)
         low = np.maximum(box[:, [0, 2]], closer[:, [0, 2]])
         high = np.minimum(box[:, [1, 3]], closer[:, [1, 3]])
-        if not np.isfinite(closer).all() or (low > high).any():
-            break
+        better = np.logical_and(np.isfinite(closer).all(axis=1), (low <= high).all(axis=1))
         after = np.stack([low[:, 0], high[:, 0], low[:, 1], high[:, 1]], axis=1)
+        after = np.where(better[:, None], after, box)
         if (after == box).all():
             break
         box = after
-    a, b, c, d = (float(v) for v in box[0])
-    for one in found:
-        # Each of two boxes holds one zero: where their images meet inside both, it is the same.
-        p, q, r, s = one.box
-        if p <= b and q >= a and r <= d and s >= c:
-            return
-    e, f, g, h = (float(v) for v in around)
-    found.append(Common((a, b, c, d), (e, f, g, h)))
+    zeros: list[Common] = []
+    for (a, b, c, d), (e, f, g, h) in zip(box.tolist(), around.tolist(), strict=True):
+        # Each box around a zero holds no other: two zeros whose places meet are one.
+        if any(p <= b and q >= a and r <= d and s >= c for p, q, r, s in (o.box for o in zeros)):
+            continue
+        zeros.append(Common((a, b, c, d), (e, f, g, h)))
+    return zeros
 
 
-def _known(found: list[Common], boxes: Floats) -> Truth:
+def _known(found: list[Floats], boxes: Floats) -> Truth:
     """Whether boxes lie inside one that holds a single zero which is known."""
     known = np.zeros(len(boxes), dtype=bool)
-    for one in found:
-        a, b, c, d = one.around
+    for a, b, c, d in np.concatenate(found)[:, 4:].tolist() if found else ():
         known |= (boxes[:, 0] >= a) & (boxes[:, 1] <= b) & (boxes[:, 2] >= c) & (boxes[:, 3] <= d)
     return known
 

@@ -15,10 +15,18 @@ from axispath.core.table.kinds.curve import (
 from axispath.core.table.kinds.function import DESCRIBED_FUNCTION, column_of, read_function
 from axispath.core.table.kinds.point import DESCRIBED_POINT, rows_of_points
 from axispath.core.table.kinds.register import Described, Read
+from axispath.core.table.kinds.relation import (
+    DESCRIBED_REGION,
+    DESCRIBED_RELATION,
+    read_region,
+    read_relation,
+)
 from axispath.core.table.kinds.value import column_of_value
 
 READ: dict[str, Callable[[Document, ResolvedLane, float], Read]] = {
     "function": read_function,
+    "relation": read_relation,
+    "region": read_region,
 }
 """How a lane is read at an x."""
 
@@ -27,6 +35,8 @@ DESCRIBED: dict[str, Described] = {
     "parametric": DESCRIBED_CURVE,
     "polar": DESCRIBED_CURVE,
     "point": DESCRIBED_POINT,
+    "relation": DESCRIBED_RELATION,
+    "region": DESCRIBED_REGION,
 }
 """How a lane is put in words, and why it may not show."""
 

@@ -119,7 +119,7 @@ export function readingPart(at) {
       this.heldText = found.held ?? "";
       this.stepText = found.step ?? "";
       at.lanes.showReading(found.rows);
-      this.readingRows = found.rows.map((/** @type {any} */ row) => ({ ...row, label: `${row.name}(x)`, hasSlope: row.y !== null, tone: `t${row.colour} k-${row.id}` }));
+      this.readingRows = found.rows.map((/** @type {any} */ row) => ({ ...row, label: row.label, hasSlope: row.y !== null, tone: `t${row.colour} k-${row.id}` }));
       if (!found.rows.some((/** @type {any} */ row) => row.id === this.readLane)) this.readLane = found.rows[0]?.id ?? "";
       if (this.areaAgainst && !found.rows.some((/** @type {any} */ row) => row.id === this.areaAgainst)) this.areaAgainst = "";
       const points = [];

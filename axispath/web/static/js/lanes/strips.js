@@ -12,7 +12,7 @@ const SNAP = 6; // pixels within which a bracket goes to a tick
 /**
  * @typedef {{id: string, low: number | null, high: number | null, lowClosed: boolean,
  *   highClosed: boolean, landmarks: import("../drawing/plot.js").Mark[],
- *   spans: [number, number, number, number][], open: [number, number][],
+ *   spans: [number, number, number, number][], counts: [number, number, number][], open: [number, number][],
  *   undefined: [number, number, string][]}} LanePath
  */
 
@@ -100,6 +100,7 @@ export class Strips {
       const [from, to] = [this.px(low), this.px(high)];
       const band = { x: from, y: 4, width: to - from, height: HEIGHT - 8 };
       parts.push(element("rect", { ...band, fill: colour, opacity: 0.08 }));
+      for (const stretch of path.counts) parts.push(...this.counted(stretch, colour));
       parts.push(...this.spans(path, colour, low, high, marks));
       for (const stretch of path.undefined) parts.push(this.blank(stretch, low, high));
       for (const stretch of path.open) parts.push(this.unsettled(stretch));
@@ -116,6 +117,18 @@ export class Strips {
       parts.push(element("line", { ...line, class: "strip-reading" }));
     }
     return parts;
+  }
+
+  /** How many points of a relation lie over a stretch. @param {[number, number, number]} stretch @param {string} colour */
+  counted([start, stop, many], colour) {
+    const [from, to] = [this.px(start), this.px(stop)];
+    if (!many || to <= 0 || from >= this.plot.size.width) return [];
+    const height = Math.min(HEIGHT - 8, 9 * many);
+    const parts = [element("rect", { x: from, y: (HEIGHT - height) / 2, width: to - from, height, fill: colour, opacity: 0.22 })];
+    if (to - from < 24) return parts;
+    const text = element("text", { x: (Math.max(from, 0) + Math.min(to, this.plot.size.width)) / 2, y: 14, "font-size": 12.5, "text-anchor": "middle", fill: token("ink") });
+    text.textContent = String(many);
+    return [...parts, text];
   }
 
   /**

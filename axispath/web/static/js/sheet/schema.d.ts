@@ -84,7 +84,7 @@ export interface Ground {
   x_label: string;
   y_label: string;
   title: string;
-  without: ("zeros" | "turning points" | "inflections" | "breaks" | "intersections" | "start and end" | "on the axes" | "turns" | "cusps" | "crossings of itself" | "distances from the pole")[];
+  without: ("zeros" | "turning points" | "inflections" | "breaks" | "intersections" | "start and end" | "on the axes" | "turns" | "cusps" | "crossings of itself" | "distances from the pole" | "single points" | "corners")[];
   legend: boolean;
   legend_x: number;
   legend_y: number;

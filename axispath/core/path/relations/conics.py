@@ -1,0 +1,171 @@
+"""Conics by their equations: what they are called, and their centre, axes, foci and asymptotes.
+
+The coefficients of A x² + B x y + C y² + D x + E y + F are exact fractions, so that the kind is
+decided exactly, by B² − 4AC and the determinant of the form (J. D. Lawrence 1972, A Catalog of
+Special Plane Curves, chapter 3).
+"""
+
+from __future__ import annotations
+
+import math
+from fractions import Fraction
+
+from axispath.core.arithmetic.program import Program, Step
+from axispath.core.language.numbers import MINUS, decimal
+
+Coefficients = dict[tuple[int, int], Fraction]
+DEGREE = 2
+
+
+class _NoConic(Exception):
+    pass
+
+
+def coefficients(plan: Program) -> Coefficients | None:
+    """The polynomial in x and y that a program is, by the powers of both; None for others."""
+    results: list[Coefficients] = [{(1, 0): Fraction(1)}, {(0, 1): Fraction(1)}]
+    try:
+        for step in plan.steps[2:]:
+            results.append(_carried_out(step, [results[i] for i in step.operands]))
+    except (_NoConic, ZeroDivisionError):
+        return None
+    found = {powers: value for powers, value in results[plan.result].items() if value}
+    return found if found and max(i + j for i, j in found) <= DEGREE else None
+
+
+def _carried_out(step: Step, given: list[Coefficients]) -> Coefficients:
+    match step.operation, given:
+        case "number", []:
+            return {(0, 0): step.detail}
+        case "negate", [a]:
+            return {k: -v for k, v in a.items()}
+        case ("add" | "subtract") as operation, [a, b]:
+            sign = 1 if operation == "add" else -1
+            return {k: a.get(k, Fraction(0)) + sign * b.get(k, Fraction(0)) for k in {*a, *b}}
+        case "multiply", [a, b]:
+            return _product(a, b)
+        case "divide", [a, b] if set(b) <= {(0, 0)}:
+            return {k: v / b[0, 0] for k, v in a.items()}
+        case "whole power", [a] if 0 <= step.detail <= DEGREE:
+            power: Coefficients = {(0, 0): Fraction(1)}
+            for _ in range(step.detail):
+                power = _product(power, a)
+            return power
+    raise _NoConic
+
+
+def _product(a: Coefficients, b: Coefficients) -> Coefficients:
+    found: Coefficients = {}
+    for (i, j), v in a.items():
+        for (k, m), w in b.items():
+            if v and w and i + j + k + m > 2 * DEGREE:
+                raise _NoConic
+            found[i + k, j + m] = found.get((i + k, j + m), Fraction(0)) + v * w
+    return found
+
+
+def described(found: Coefficients, digits: int) -> str:
+    """What a conic is, with its measures; empty where it is none that has a name here."""
+    a, b, c = (found.get(k, Fraction(0)) for k in ((2, 0), (1, 1), (0, 2)))
+    d, e, f = (found.get(k, Fraction(0)) for k in ((1, 0), (0, 1), (0, 0)))
+    if not (a or b or c):
+        return _line(d, e, f, digits)
+    form = a * (4 * c * f - e * e) - b * (2 * b * f - d * e) / 2 + d * (b * e - 2 * c * d) / 2
+    kind = b * b - 4 * a * c
+    if kind:
+        return _central(a, b, c, d, e, f, form, kind, digits)
+    return _parabola(a, b, c, d, e, f, digits) if form else ""
+
+
+def _line(d: Fraction, e: Fraction, f: Fraction, digits: int) -> str:
+    if not e and d:
+        return f"a vertical line, x = {_written(-f / d, digits)}"
+    if not d and e:
+        return f"a level line, y = {_written(-f / e, digits)}"
+    return f"a straight line of slope {_written(-d / e, digits)}" if e else ""
+
+
+def _central(
+    a: Fraction,
+    b: Fraction,
+    c: Fraction,
+    d: Fraction,
+    e: Fraction,
+    f: Fraction,
+    form: Fraction,
+    kind: Fraction,
+    digits: int,
+) -> str:
+    x, y = (2 * c * d - b * e) / kind, (2 * a * e - b * d) / kind
+    centre = f"({_written(x, digits)}, {_written(y, digits)})"
+    level = f + (d * x + e * y) / 2  # of the equation at its centre
+    if level == 0:
+        return f"two lines that cross at {centre}" if kind > 0 else f"the single point {centre}"
+    if a == c and not b:
+        square = -level / a
+        return f"a circle, centre {centre}, radius {_root(square, digits)}" if square > 0 else ""
+    # The squares of the half-axes, along the directions of the form.
+    spread = math.hypot(float(a - c), float(b))
+    ends = [(float(a + c) + sign * spread) / 2 for sign in (-1, 1)]
+    angle = math.atan2(float(b), float(a - c)) / 2
+    if not b:
+        exact = sorted((-level / a, -level / c), reverse=True)
+        lengths = [_root(abs(value), digits) for value in exact]
+        squares = [float(value) for value in exact]
+        along = 0.0 if -level / a >= -level / c else math.pi / 2
+    else:
+        squares = sorted((-float(level) / end for end in ends), reverse=True)
+        lengths = [decimal(math.sqrt(abs(value)), digits) for value in squares]
+        along = angle if -float(level) / ends[1] >= -float(level) / ends[0] else angle + math.pi / 2
+    if squares[0] < 0:
+        return ""
+    reach = math.sqrt(squares[0] - squares[1])
+    foci = _pair(x, y, reach, along, digits)
+    if kind < 0:
+        return f"an ellipse, centre {centre}, half-axes {lengths[0]} and {lengths[1]}, foci {foci}"
+    return f"a hyperbola, centre {centre}, half-axes {lengths[0]} and {lengths[1]}, foci {foci}"
+
+
+def _parabola(
+    a: Fraction, b: Fraction, c: Fraction, d: Fraction, e: Fraction, f: Fraction, digits: int
+) -> str:
+    if b:
+        return "a parabola"
+    if a:  # a x² + d x + e y + f = 0
+        x = -d / (2 * a)
+        y = (d * d / (4 * a) - f) / e
+        focus = x, y - e / (4 * a)
+    else:
+        y = -e / (2 * c)
+        x = (e * e / (4 * c) - f) / d
+        focus = x - d / (4 * c), y
+    places = [f"({_written(p, digits)}, {_written(q, digits)})" for p, q in ((x, y), focus)]
+    return f"a parabola, vertex {places[0]}, focus {places[1]}"
+
+
+def _pair(x: Fraction, y: Fraction, reach: float, angle: float, digits: int) -> str:
+    across, upwards = reach * math.cos(angle), reach * math.sin(angle)
+    noise = 1e-14 * (1 + abs(reach))
+    places = []
+    for sign in (-1, 1):
+        p, q = float(x) + sign * across, float(y) + sign * upwards
+        places.append(f"({decimal(p, digits, noise)}, {decimal(q, digits, noise)})")
+    return " and ".join(places)
+
+
+def _written(value: Fraction, digits: int) -> str:
+    """A fraction as such where that is short, else its decimal."""
+    if value.denominator == 1 and abs(value.numerator) < 10**digits:
+        return str(value).replace("-", MINUS)
+    if value.denominator <= 64 and value.denominator not in (2, 4, 5, 8, 10, 20, 25, 40, 50):
+        return str(value).replace("-", MINUS)
+    return decimal(float(value), digits)
+
+
+def _root(square: Fraction, digits: int) -> str:
+    """√ of a fraction: exactly where that is a fraction, else with its root sign."""
+    top, bottom = math.isqrt(square.numerator), math.isqrt(square.denominator)
+    if top * top == square.numerator and bottom * bottom == square.denominator:
+        return _written(Fraction(top, bottom), digits)
+    shown = decimal(math.sqrt(square), digits)
+    return f"√{square} = {shown}" if square.denominator == 1 else shown

@@ -1,0 +1,165 @@
+"""Relations and regions read along a line x = a, and in words."""
+
+from __future__ import annotations
+
+import itertools
+import math
+from fractions import Fraction
+
+import numpy as np
+
+from axispath.core.arithmetic.interval import End
+from axispath.core.language.numbers import decimal, listed
+from axispath.core.path.budget import Budget
+from axispath.core.path.find import find_zeros
+from axispath.core.path.landmark import Kind, Path
+from axispath.core.path.relations.search import Rules, rules_of, side_rules
+from axispath.core.sampling.relation import borders, curve_drawn, shaded
+from axispath.core.sampling.view import Frame
+from axispath.core.sheet.document import Document, View
+from axispath.core.sheet.relation import Relation, relation_of
+from axispath.core.sheet.resolve import ResolvedLane
+from axispath.core.table.kinds.register import Described, Read
+
+EVALUATIONS = 600
+MOST_SHOWN = 6
+COARSE = 240, 180  # pixels of the picture that words are taken from
+
+
+def read_relation(document: Document, lane: ResolvedLane, x: float) -> Read:
+    """All y of a relation over an x, within the view."""
+    found = heights(rules_of(lane), document.view, x)
+    relation = relation_of(lane)
+    kept = [y for y in found if relation.holds(np.array([x]), np.array([y]))[0]]
+    if not kept:
+        return Read(lane, math.nan, "—", "no point of it over this x, within the view", math.nan)
+    shown = [decimal(y, document.digits, 1e-14 * (1 + abs(y))) for y in kept[:MOST_SHOWN]]
+    more = f" and {len(kept) - MOST_SHOWN} more" if len(kept) > MOST_SHOWN else ""
+    text = f"{'; '.join(shown)}{more}"
+    if len(kept) == 1:
+        return Read(lane, kept[0], text, None, math.nan)
+    return Read(lane, math.nan, text, f"{len(kept)} points of it over this x", math.nan)
+
+
+def heights(rules: Rules, view: View, x: float) -> list[float]:
+    """The y at which an equation holds over an x, from below."""
+    plan, _ = rules.along("x", Fraction(x))
+    path = find_zeros(plan, rules.unit, End.at(view.bottom), End.at(view.top), Budget(EVALUATIONS))
+    return [mark.x for mark in path.landmarks]
+
+
+def read_region(document: Document, lane: ResolvedLane, x: float) -> Read:
+    """The stretches of y over an x that belong to a region, within the view."""
+    relation, view = relation_of(lane), document.view
+    cuts = {view.bottom, view.top}
+    for rules in side_rules(lane):
+        cuts |= set(heights(rules, view, x))
+    stretches: list[list[float]] = []
+    ordered = sorted(cuts)
+    for low, high in itertools.pairwise(ordered):
+        middle = np.array([(low + high) / 2])
+        if not relation.holds(np.array([x]), middle)[0]:
+            continue
+        if stretches and stretches[-1][1] == low:
+            stretches[-1][1] = high
+        else:
+            stretches.append([low, high])
+    if not stretches:
+        return Read(lane, math.nan, "—", "nothing of it over this x, within the view", math.nan)
+    digits = document.digits
+    told = []
+    for low, high in stretches[:MOST_SHOWN]:
+        ends = [
+            "" if end == edge else decimal(end, digits, 1e-14 * (1 + abs(end)))
+            for end, edge in ((low, view.bottom), (high, view.top))
+        ]
+        told.append(_stretch(*ends))
+    return Read(lane, math.nan, f"y {' or '.join(told)}", "a stretch of y over this x", math.nan)
+
+
+def _stretch(low: str, high: str) -> str:
+    if low and high:
+        return f"from {low} to {high}"
+    return f"above {low}" if low else f"below {high}" if high else "anywhere in the view"
+
+
+def _coarse(document: Document) -> Frame:
+    view = document.view
+    return Frame(view.left, view.right, view.bottom, view.top, *COARSE)
+
+
+COUNTED = (
+    (Kind.CROSSING, "crossing of itself", "crossings of itself"),
+    (Kind.CUSP, "cusp", "cusps"),
+    (Kind.ISOLATED, "single point", "single points"),
+)
+ENDS = (("x", "leftmost", "rightmost"), ("y", "lowest", "highest"))
+
+
+def in_words(lane: ResolvedLane, path: Path | None, document: Document) -> str:
+    """A relation: what it has, and between what it lies."""
+    if (unseen := why_unseen(lane, path, document)) is not None:
+        return unseen
+    marks = path.landmarks if path is not None else ()
+    counts = [
+        f"{count} {one if count == 1 else many}"
+        for kind, one, many in COUNTED
+        if (count := sum(mark.kind is kind for mark in marks))
+    ]
+    has = f" with {listed(counts)}" if counts else ""
+    box = []
+    for letter, *words in ENDS:
+        ends = [next((m for m in marks if word in m.extremes), None) for word in words]
+        if all(end is not None for end in ends):
+            shown = [decimal(getattr(end, letter), document.digits) for end in ends]
+            box.append(f"between {letter} = {shown[0]} and {shown[1]}")
+    where = f", {' and '.join(box)}" if box else ""
+    return f"{lane.name} is a curve that an equation describes{has}{where}."
+
+
+def why_unseen(lane: ResolvedLane, path: Path | None, document: Document) -> str | None:
+    """Why nothing of a relation shows; None where something does."""
+    relation = relation_of(lane)
+    assert relation.curve is not None
+    found = curve_drawn(relation, relation.curve, _coarse(document))
+    if len(found.segments) or len(found.dots) or len(found.open):
+        return None
+    return f"{lane.name} has no point at all in this view."
+
+
+def region_in_words(lane: ResolvedLane, path: Path | None, document: Document) -> str:
+    """A region: its corners, and whether it goes on beyond the view."""
+    if (unseen := region_unseen(lane, path, document)) is not None:
+        return unseen
+    corners = path.of(Kind.CORNER) if path is not None else ()
+    digits = document.digits
+    told = [f"({decimal(m.x, digits)}, {decimal(m.y, digits)})" for m in corners[:MOST_SHOWN]]
+    has = f" with {'a corner' if len(told) == 1 else 'corners'} at {listed(told)}" if told else ""
+    return f"{lane.name} is a region{has}; {reach_of(relation_of(lane), document)}."
+
+
+def reach_of(relation: Relation, document: Document) -> str:
+    """Whether a region lies within the view."""
+    frame = _coarse(document)
+    boxes = shaded(relation, frame)
+    wide, high = frame.right - frame.left, frame.top - frame.bottom
+    room = 2.0 / COARSE[0]
+    inside = (
+        (boxes[:, 0] > frame.left + room * wide).all()
+        and (boxes[:, 1] < frame.right - room * wide).all()
+        and (boxes[:, 2] > frame.bottom + room * high).all()
+        and (boxes[:, 3] < frame.top - room * high).all()
+    )
+    return "what is seen of it lies within the view" if inside else "it reaches the view’s edge"
+
+
+def region_unseen(lane: ResolvedLane, path: Path | None, document: Document) -> str | None:
+    """Why nothing of a region shows; None where something does."""
+    relation, frame = relation_of(lane), _coarse(document)
+    if len(shaded(relation, frame)) or any(map(len, borders(relation, frame))):
+        return None
+    return f"{lane.name} has no point in this view."
+
+
+DESCRIBED_RELATION = Described(in_words, why_unseen)
+DESCRIBED_REGION = Described(region_in_words, region_unseen)
