@@ -219,7 +219,8 @@ def _power(base: Boxes, exponent: Boxes) -> Boxes:
     high = np.where(above, found.high, np.inf)
     ends = np.abs(np.log(inside[0])), np.abs(np.log(inside[1]))
     off = LIBRARY * np.maximum(*ends) * np.maximum(np.abs(exponent.low), np.abs(exponent.high))
-    low, high = low - np.abs(low) * np.where(above, off, 0), high + np.where(above, high * off, 0)
+    low = np.where(above, low - np.abs(low) * off, low)
+    high = np.where(above, high + high * off, high)
     state = np.where(above, found.state, np.minimum(found.state, SOMEWHERE))
     return Boxes(low, high, state.astype(np.int8))
 

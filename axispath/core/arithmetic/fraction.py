@@ -44,6 +44,25 @@ def fraction(node: Expression) -> tuple[Expression, Expression]:
     return node, ONE
 
 
+def radical(node: Expression) -> Expression:
+    """Something with the same zeros, each once where that is seen in products and powers."""
+    match node:
+        case Negation(operand):
+            return radical(operand)
+        case Product(left, right):
+            if literal(left) is not None:
+                return radical(right)
+            if literal(right) is not None:
+                return radical(left)
+            one, other = radical(left), radical(right)
+            return one if one == other else Product(one, other)
+        case Power(base, exponent):
+            value = literal(exponent)
+            if value is not None and value > 0 and value.denominator == 1:
+                return radical(base)
+    return node
+
+
 def _times(left: Expression, right: Expression) -> Expression:
     if left == ONE:
         return right

@@ -41,7 +41,7 @@ def _relates(tokens: list[Token], equals: int, vocabulary: Vocabulary) -> bool:
     """Whether what stands left of the equals sign is no name that is defined."""
     left, right = tokens[:equals], tokens[equals + 1 :]
     shape = [token.text if token.kind == "sign" else token.kind for token in left]
-    if not left or any(token.text in ("=", "==") for _, token in outside_brackets(right)):
+    if not left or _another(right):
         return False
     if shape == ["name"]:
         return left[0].text == "x" or (left[0].text == "y" and _uses(right, "y"))
@@ -50,6 +50,16 @@ def _relates(tokens: list[Token], equals: int, vocabulary: Vocabulary) -> bool:
         if inside == (["name", ","] * len(inside))[: len(inside)] and len(inside) % 2:
             return left[0].text in vocabulary.functions and _uses([*left, *right], "y")
     return any(_uses(tokens, name) for name in PLANE)
+
+
+def _another(tokens: list[Token]) -> bool:
+    """Whether there is another equals sign in the same comparison."""
+    for _, token in outside_brackets(tokens):
+        if token.kind == "keyword" and token.text in ("and", "or", "for"):
+            return False
+        if token.text in ("=", "=="):
+            return True
+    return False
 
 
 def _uses(tokens: list[Token], name: str) -> bool:

@@ -13,7 +13,7 @@ import numpy as np
 from axispath.core.arithmetic.boxes import between, box_function, multiply, subtract
 from axispath.core.arithmetic.build import program
 from axispath.core.arithmetic.derivative import derivative
-from axispath.core.arithmetic.fraction import numerator
+from axispath.core.arithmetic.fraction import numerator, radical
 from axispath.core.arithmetic.interval import End
 from axispath.core.arithmetic.program import Definition, Program
 from axispath.core.arithmetic.rationals import Exact, exact_registers
@@ -124,7 +124,7 @@ def find_relation(rules: Rules, relation: Relation, rectangle: Rectangle, budget
     centres = [*_singular(rules, singular), *_cusps(rules, singular)]
     marks += centres
     for kind, slope in ((Kind.UPRIGHT, fy), (Kind.LEVEL, fx)):
-        solved = solve(rules.pair(rules.tree, slope), rectangle, budget.part(PLACES))
+        solved = solve(rules.pair(rules.tree, radical(slope)), rectangle, budget.part(PLACES))
         marks += [
             _landmark(kind, one)
             for one in solved.zeros

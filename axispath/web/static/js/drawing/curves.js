@@ -262,13 +262,13 @@ export function drawFlags(plot, context) {
  */
 function lastVisible(shapes, { across, down }, size) {
   let best = null;
-  for (const { rows: points } of shapes) {
+  for (const { as, rows: points } of shapes) {
+    if (as === "patch") continue;
     for (let i = points.length - 2; i >= 0; i -= 2) {
       const x = across(points[i]);
       const y = down(points[i + 1]);
-      if (x < 4 || x > size.width + 1 || y < 4 || y > size.height - 4) continue;
+      if (!(x >= 4 && x <= size.width + 1 && y >= 4 && y <= size.height - 4)) continue;
       if (!best || x > best.x) best = { x, y };
-      break;
     }
   }
   return best;

@@ -1,0 +1,609 @@
+"""Relations and regions: pictures, landmarks, corners and conics against values from elsewhere."""
+
+import itertools
+import math
+import random
+import unittest
+from fractions import Fraction
+
+import numpy as np
+import sympy
+from hypothesis import given, settings
+from hypothesis import strategies as some
+
+from axispath.core import catalogue
+from axispath.core.arithmetic.boxes import SOMEWHERE, THROUGHOUT, between, box_function
+from axispath.core.arithmetic.build import program
+from axispath.core.arithmetic.floats import bound_to_floats
+from axispath.core.arithmetic.fraction import fraction
+from axispath.core.arithmetic.unit import AngleUnit
+from axispath.core.language.plain import plain_statement
+from axispath.core.language.scope import Scope
+from axispath.core.language.statement import parse_expression
+from axispath.core.path.kinds import FRAMED, SEARCHED
+from axispath.core.path.landmark import Certainty, Kind
+from axispath.core.path.lanes import Effort
+from axispath.core.path.relations.conics import coefficients, described
+from axispath.core.path.survey import survey
+from axispath.core.sampling.kinds import drawn
+from axispath.core.sampling.primitives import Dots, Patch, Stroke
+from axispath.core.sampling.relation import curve_drawn, shaded
+from axispath.core.sampling.view import Frame
+from axispath.core.sheet.document import Document, View
+from axispath.core.sheet.edits import AddLane, ReviseLane, apply
+from axispath.core.sheet.refused import EditRefused
+from axispath.core.sheet.relation import relation_of
+from axispath.core.sheet.resolve import resolve
+from axispath.core.table.kinds import DESCRIBED, READ
+
+FRAME = Frame(-10, 10, -7, 7, 900, 630)
+PLANE = Scope(catalogue.VOCABULARY, {}, frozenset("xy"), {}, frozenset(), frozenset())
+VIEW = View(left=-10, right=10, bottom=-7, top=7)
+
+
+def sheet(*lines):
+    document = Document()
+    for line in lines:
+        document = apply(document, AddLane(text=line))
+    return document.model_copy(update={"view": VIEW})
+
+
+def lane_of(line, *others):
+    return resolve(sheet(*others, line)).lanes[-1]
+
+
+def path_of(line, evaluations=8000, view=VIEW):
+    lane = lane_of(line)
+    return SEARCHED[lane.kind.key].path(lane, view, Effort(evaluations=evaluations), 1, None)
+
+
+def places(path, *kinds):
+    return sorted((round(m.x, 9) + 0.0, round(m.y, 9) + 0.0) for m in path.of(*kinds))
+
+
+def met(*lines):
+    found = survey(sheet(*lines), Effort(evaluations=20_000))
+    (crossing,) = found.crossings
+    return crossing.path
+
+
+class Lines(unittest.TestCase):
+    def test_what_is_a_relation_and_what_is_not(self):
+        for line, kind in (
+            ("x^2 + y^2 = 20", "relation"),
+            ("x = 4", "relation"),
+            ("y = 2x + 1", "function"),
+            ("y = x y + 1", "relation"),
+            ("sin(x y) = cos x", "relation"),
+            ("|x| + |y| = 3", "relation"),
+            ("x = y^2", "relation"),
+            ("2y - x < 3", "region"),
+            ("1 <= x^2 + y^2 < 9", "region"),
+            ("y > x^2 and y < 3 or x > 5", "region"),
+            ("y^2 = x for x <= 4 and y > 0", "relation"),
+            ("f(x) = x^2 if x < 0, x otherwise", "function"),
+            ("a = 2", "number"),
+        ):
+            with self.subTest(line):
+                lane = lane_of(line)
+                self.assertIsNone(lane.error)
+                self.assertEqual(lane.kind.key, kind)
+
+    def test_what_cannot_be_drawn_is_told(self):
+        for line, told in (
+            ("x = 1 = 2", "one equals sign"),
+            ("1 < x > 3", "one direction"),
+            ("x^2 + y^2 = 1 or x = 2", "its own lane"),
+            ("x^2 + y^2 = 1 and x = 2", "its own lane"),
+            ("x^2 + y^2 = 1 for x = 2", "inequalities"),
+            ("x + y = 1 for", "domain is missing"),
+            ("y > 1 and", "missing"),
+        ):
+            with self.subTest(line), self.assertRaisesRegex(EditRefused, told):
+                sheet(line)
+
+    def test_they_are_written_as_they_are_read(self):
+        for line in ("x^2 + y^2 = 20", "1 <= x^2 + y^2 < 9 and y > x or x > 5", "x = y for x > 0"):
+            lane = lane_of(line)
+            self.assertEqual(plain_statement(lane.statement, catalogue.VOCABULARY), line)
+
+    def test_each_has_a_name_of_its_own_that_nothing_can_use(self):
+        document = sheet("x = 4", "y < x", "x = y^2")
+        self.assertEqual([lane.name for lane in resolve(document)], ["R", "S", "T"])
+        self.assertEqual(lane_of("x^2 + y^2 = R", "x = 4").missing, ("R",))
+
+    def test_a_slider_in_it_and_a_name_that_waits(self):
+        self.assertEqual(lane_of("x^2 + y^2 = a").missing, ("a",))
+        document = sheet("a = 2", "x^2 + y^2 = a^2")
+        self.assertEqual(places(path_in(document), Kind.UPRIGHT), [(-2, 0), (2, 0)])
+
+
+def path_in(document):
+    lane = resolve(document).lanes[-1]
+    return SEARCHED[lane.kind.key].path(lane, VIEW, Effort(), 1, None)
+
+
+FORMULAS = (
+    "x^2 + y^2",
+    "sin(x y) - cos x",
+    "x/(y + 2) - 1",
+    "√(x + y)",
+    "ln(x y)",
+    "e^(x - y) - x^3",
+    "|x - y| + arctan(x)",
+    "x^(y/2)",
+    "tan(x) - y",
+    "cbrt(x) y - 2",
+    "floor(x) + y",
+    "min(x, y) - max(x, 1)",
+    "erf(x) y",
+    "arcsin(x/4) + y^5",
+    "1 if x < y, x y otherwise",
+)
+
+
+class Boxes(unittest.TestCase):
+    """Interval arithmetic on arrays against single values, and those against mpmath elsewhere."""
+
+    @given(
+        some.sampled_from(FORMULAS),
+        some.tuples(*[some.floats(-5, 5)] * 2),
+        some.tuples(*[some.floats(0, 2)] * 2),
+        some.tuples(*[some.floats(0, 1)] * 2),
+        some.sampled_from(AngleUnit),
+    )
+    @settings(max_examples=400, deadline=None)
+    def test_every_value_lies_in_the_box(self, formula, corner, size, share, unit):
+        plan = program(parse_expression(formula, PLANE), ("x", "y"))
+        low, wide = np.array(corner), np.array(size)
+        sides = [between(low[k : k + 1], low[k : k + 1] + wide[k]) for k in (0, 1)]
+        found = box_function(plan, unit)(*sides)
+        at = low + wide * np.array(share)
+        with np.errstate(all="ignore"):
+            value = float(bound_to_floats(plan, unit).run(*at))
+        if math.isnan(value):
+            self.assertLess(found.state[0], THROUGHOUT)
+        else:
+            # Floats themselves are off by some last places.
+            room = 1e-13 * (1 + abs(value))
+            self.assertGreaterEqual(found.state[0], SOMEWHERE)
+            self.assertLessEqual(found.low[0] - room, value)
+            self.assertGreaterEqual(found.high[0] + room, value)
+
+    @given(some.sampled_from(FORMULAS[:3]), some.floats(-4, 4), some.floats(-4, 4))
+    @settings(max_examples=100, deadline=None)
+    def test_a_fraction_has_the_same_zeros(self, formula, x, y):
+        tree = parse_expression(f"{formula} - 1/(x - 1) + tan(y)", PLANE)
+        top, bottom = fraction(tree)
+        values = []
+        for part in (tree, top, bottom):
+            plan = program(part, ("x", "y"))
+            values.append(float(bound_to_floats(plan, AngleUnit.RADIAN).run(x, y)))
+        if all(map(math.isfinite, values)) and abs(values[2]) > 1e-6:
+            self.assertAlmostEqual(
+                values[0] * values[2], values[1], delta=1e-9 * (1 + abs(values[1]))
+            )
+
+
+# Relation, connected lines in the frame, crossings, single points; of those marked some turns lie
+# so close to a crossing, or on so straight a part, that a stretch stays open.
+SHAPES = (
+    ("x^2 + y^2 = 20", 1, 0, 0),
+    ("x y = 3", 2, 0, 0),
+    ("x^2 - y^2 = 1", 2, 0, 0),
+    ("y^2 = x^3 - x", 2, 0, 0),
+    ("y^2 = x^3 - 3x + 2", 1, 1, 0),
+    ("y^2 = x^2 (x - 1)", 1, 0, 1),
+    ("y^2 = x^2 (x + 1)", 1, 1, 0),
+    ("(x^2 + y^2)^2 = 16 (x^2 - y^2)", 1, 1, 0),
+    ("x^3 + y^3 = 3x y", 1, 1, 0, "open"),
+    ("x = 4", 1, 0, 0),
+    ("x^2 + y^2 = 0", 0, 0, 1),
+    ("x^2 + y^2 = -1", 0, 0, 0),
+    ("x^2 = y^2", 1, 1, 0),
+    ("(x^2 + y^2 - 4) (x - 5) = 0", 2, 0, 0, "open"),
+    ("(x^2 + y^2 - 4) (x - 1) = 0", 1, 2, 0, "open"),
+    ("y = 1/x + y^2", 3, 0, 0),
+    ("x^4 + y^4 = 81", 1, 0, 0),
+    ("y^2 = x^4 - x^2 + 1/8", 3, 0, 0),
+    ("x^2/25 + y^2/4 = 1", 1, 0, 0),
+)
+
+
+def components(segments, near):
+    """How many pieces segments make whose ends lie close to one another."""
+    owner = {}
+    parent = list(range(len(segments)))
+
+    def root(k):
+        while parent[k] != k:
+            parent[k] = parent[parent[k]]
+            k = parent[k]
+        return k
+
+    for k, segment in enumerate(segments):
+        for x, y in segment:
+            i, j = math.floor(x / near), math.floor(y / near)
+            for cell in itertools.product((i - 1, i, i + 1), (j - 1, j, j + 1)):
+                if cell in owner:
+                    parent[root(owner[cell])] = root(k)
+            owner[i, j] = k
+    return len({root(k) for k in range(len(segments))})
+
+
+class Pictures(unittest.TestCase):
+    def picture(self, line, frame=FRAME):
+        relation = relation_of(lane_of(line))
+        return curve_drawn(relation, relation.curve, frame)
+
+    def test_shapes_have_their_branches_crossings_and_single_points(self):
+        for line, lines, crossings, single, *still in SHAPES:
+            with self.subTest(line):
+                found = self.picture(line)
+                self.assertEqual(len(found.open), 0)
+                # Where branches cross a quarter of a pixel stays without a line.
+                self.assertEqual(components(found.segments, 0.02), lines)
+                path = path_of(line, 20_000)
+                self.assertEqual(len(path.of(Kind.CROSSING)), crossings)
+                self.assertEqual(len(path.of(Kind.ISOLATED)), single)
+                self.assertEqual(path.complete, not still, path.open)
+
+    def test_every_place_drawn_is_one_and_every_one_is_drawn(self):
+        """Against a scan along x at eight times the pixels."""
+        for line, *_ in SHAPES:
+            relation = relation_of(lane_of(line))
+            found = curve_drawn(relation, relation.curve, FRAME)
+            drawn_at = np.concatenate([found.segments.reshape(-1, 2), middles(found.dots)])
+            with self.subTest(line):
+                values = relation.curve.plain_values(*drawn_at.T) if len(drawn_at) else np.zeros(1)
+                scale = 1 + np.abs(drawn_at).max(initial=0) ** 4
+                self.assertLess(np.abs(values).max(), 1e-3 * scale)
+                seen = scanned(relation.curve)
+                if not len(seen):
+                    continue
+                near = nearest(seen, drawn_at)
+                self.assertLess(near.max(), 3 * 20 / 900, seen[near.argmax()])
+
+    def test_a_pole_is_no_line(self):
+        found = self.picture("tan(x) = y")
+        at = found.segments.reshape(-1, 2)
+        self.assertLess(np.abs(np.tan(at[:, 0]) - at[:, 1]).max(), 1e-4)
+
+    def test_what_cannot_be_told_is_open_and_ends(self):
+        for line in ("sin(1/(x y)) = 0.5", "x = x", "sin(1000 x y) = 0"):
+            with self.subTest(line):
+                self.assertGreater(self.picture(line).share, 0)
+
+    def test_a_domain_leaves_out_the_rest(self):
+        at = self.picture("x^2 + y^2 = 9 for x >= 0 and y < 1").segments.reshape(-1, 2)
+        self.assertTrue((at[:, 0] > -0.05).all() and (at[:, 1] < 1.05).all())
+        self.assertGreater(len(at), 100)
+
+    def test_shapes_of_a_lane(self):
+        document = sheet("x^2 + y^2 < 9")
+        shapes = drawn(document, resolve(document).lanes[0], FRAME)
+        self.assertEqual([type(s) for s in shapes], [Patch, Stroke])
+        self.assertEqual(shapes[1].border, "open")
+        document = sheet("x^2 + y^2 = 0")
+        shapes = drawn(document, resolve(document).lanes[0], FRAME)
+        self.assertIn(Dots, [type(s) for s in shapes])
+
+    def test_the_shade_covers_a_region_and_nothing_else(self):
+        chance = random.Random(3)
+        for line, area in (
+            ("x^2 + y^2 <= 9", 9 * math.pi),
+            ("1 <= x^2 + y^2 < 9", 8 * math.pi),
+            ("x >= 0 and y >= 0 and x + y <= 4", 8),
+            ("|x| + |y| < 2 or x > 9", 8 + 14),
+        ):
+            with self.subTest(line):
+                relation = relation_of(lane_of(line))
+                boxes = shaded(relation, FRAME)
+                boxes = np.clip(boxes, [-10, -10, -7, -7], [10, 10, 7, 7])
+                covered = ((boxes[:, 1] - boxes[:, 0]) * (boxes[:, 3] - boxes[:, 2])).sum()
+                self.assertAlmostEqual(covered, area, delta=0.01 * area + 0.05)
+                for _ in range(200):
+                    x, y = chance.uniform(-10, 10), chance.uniform(-7, 7)
+                    inside = bool(relation.holds(np.array([x]), np.array([y]))[0])
+                    shown = bool(
+                        (
+                            (boxes[:, 0] <= x)
+                            & (x <= boxes[:, 1])
+                            & (boxes[:, 2] <= y)
+                            & (y <= boxes[:, 3])
+                        ).any()
+                    )
+                    if inside != shown:  # only beside the border
+                        self.assertLess(distance_to_change(relation, x, y), 0.03)
+
+
+def middles(boxes):
+    return (boxes[:, [0, 2]] + boxes[:, [1, 3]]) / 2
+
+
+def scanned(side):
+    """Changes of sign along 1,000 lines x = a, eight to a pixel along y."""
+    y = np.linspace(-7, 7, 5041)
+    found = []
+    for x in np.linspace(-9.99, 9.987, 300):
+        values = side.plain_values(np.full(len(y), x), y)
+        at = np.flatnonzero(values[:-1] * values[1:] < 0)
+        found += [(x, (y[k] + y[k + 1]) / 2) for k in at]
+    return np.array(found).reshape(-1, 2)
+
+
+def nearest(places, others):
+    return np.array([np.hypot(*(others - place).T).min() for place in places])
+
+
+def distance_to_change(relation, x, y):
+    now = relation.holds(np.array([x]), np.array([y]))[0]
+    for radius in np.linspace(0.001, 0.05, 30):
+        angle = np.linspace(0, 6.28, 24)
+        held = relation.holds(x + radius * np.cos(angle), y + radius * np.sin(angle))
+        if (held != now).any():
+            return radius
+    return 1.0
+
+
+class Landmarks(unittest.TestCase):
+    def test_turns_and_crossings_against_resultants(self):
+        """Real common zeros of F with Fx, and with Fy, by SymPy's resultants."""
+        x, y = sympy.symbols("x y", real=True)
+        for line, form in (
+            ("x^2 + x y + y^2 = 3", x**2 + x * y + y**2 - 3),
+            ("y^2 = x^3 - x", y**2 - x**3 + x),
+            ("x^4 + y^4 = 4x y + 1", x**4 + y**4 - 4 * x * y - 1),
+            ("x^2 y + y^3 = 2x + 1", x**2 * y + y**3 - 2 * x - 1),
+        ):
+            path = path_of(line, 40_000)
+            for kind, letter in ((Kind.LEVEL, x), (Kind.UPRIGHT, y)):
+                with self.subTest(line, kind=kind):
+                    wanted = common_zeros(form, sympy.diff(form, letter), x, y)
+                    found = [(m.x, m.y) for m in path.of(kind)]
+                    self.assertEqual(len(found), len(wanted), (found, wanted))
+                    for one in found:
+                        gaps = [math.hypot(one[0] - a, one[1] - b) for a, b in wanted]
+                        self.assertLess(min(gaps), 1e-8)
+
+    def test_the_outermost_points_of_a_bounded_one(self):
+        path = path_of("x^2 + x y + y^2 = 3")
+        words = {word: (m.x, m.y) for m in path.landmarks for word in m.extremes}
+        self.assertEqual(
+            {k: (round(a, 9), round(b, 9)) for k, (a, b) in words.items()},
+            {"leftmost": (-2, 1), "rightmost": (2, -1), "lowest": (1, -2), "highest": (-1, 2)},
+        )
+        self.assertFalse(any(m.extremes for m in path_of("x y = 3").landmarks))
+
+    def test_a_crossing_and_a_single_point_are_exact_and_a_cusp_is_named(self):
+        (node,) = path_of("y^2 = x^2 (x + 1)").of(Kind.CROSSING)
+        self.assertEqual((node.x, node.y, node.certainty), (0, 0, Certainty.EXACT))
+        (cusp,) = path_of("y^2 = x^3").of(Kind.CUSP)
+        self.assertEqual((cusp.x, cusp.y), (0, 0))
+
+    def test_on_the_axes(self):
+        path = path_of("y^2 = x^3 - 3x + 2")
+        self.assertEqual(places(path, Kind.MEETS_X), [(-2, 0), (1, 0)])
+        root = round(math.sqrt(2), 9)
+        self.assertEqual(places(path, Kind.MEETS_Y), [(0, -root), (0, root)])
+
+    def test_how_many_lie_over_each_x(self):
+        path = path_of("x^2 + y^2 = 9")
+        self.assertEqual([c.many for c in path.counts], [0, 2, 0])
+        self.assertEqual([round(c.high, 9) for c in path.counts], [-3, 3, 10])
+
+    def test_nothing_depends_on_what_was_asked_before(self):
+        for order in ((0, 1), (1, 0)):
+            lines = [("x^2 + y^2 = 4", 2.0), ("x^2 + y^2 = 4.0001", math.sqrt(4.0001))]
+            for k in order:
+                found = path_of(lines[k][0]).of(Kind.UPRIGHT)
+                self.assertAlmostEqual(max(m.x for m in found), lines[k][1], 12)
+
+
+def common_zeros(first, second, x, y):
+    """All real ones in the view, by a resultant and substitution."""
+    found = []
+    resultant = sympy.resultant(first, second, y)
+    for root in sympy.Poly(resultant, x).nroots(n=40, maxsteps=500):
+        if abs(sympy.im(root)) > 1e-15 or not -10 <= sympy.re(root) <= 10:
+            continue
+        at = sympy.re(root)
+        for value in (
+            sympy.Poly(second.subs(x, at), y).nroots(n=40, maxsteps=500)
+            if second.subs(x, at).has(y)
+            else sympy.Poly(first.subs(x, at), y).nroots(n=40, maxsteps=500)
+        ):
+            near = sympy.re(value)
+            if abs(sympy.im(value)) < 1e-15 and abs(first.subs({x: at, y: near})) < 1e-12:
+                place = (float(at), float(near))
+                if -7 <= place[1] <= 7 and all(math.dist(place, o) > 1e-9 for o in found):
+                    found.append(place)
+    return found
+
+
+SYSTEMS = (
+    ("x^2 + y^2 = 25", "x + y = 7", [(3, 4), (4, 3)]),
+    ("x^2 + y^2 = 20", "x y = 8", [(-4, -2), (-2, -4), (2, 4), (4, 2)]),
+    ("x^2 + y^2 = 4", "x = 3", []),
+    ("x = y^2", "y = x^2 + x y", None),
+    ("x^2 - y^2 = 3", "x y = 2", [(-2, -1), (2, 1)]),
+    ("x^3 + y^3 = 9", "x + y = 3", [(1, 2), (2, 1)]),
+    ("x^2 + 4y^2 = 4", "4x^2 + y^2 = 4", None),
+    ("x = 2", "x^2 + y^2 = 13", [(2, -3), (2, 3)]),
+)
+
+
+class Meeting(unittest.TestCase):
+    def test_systems_of_two_equations(self):
+        x, y = sympy.symbols("x y", real=True)
+        for first, second, wanted in SYSTEMS:
+            if wanted is None:
+                sides = [
+                    sympy.sympify(
+                        text.replace("^", "**")
+                        .replace("x y", "x*y")
+                        .replace("4x", "4*x")
+                        .replace("4y", "4*y")
+                        .replace("=", "-(")
+                        + ")"
+                    )
+                    for text in (first, second)
+                ]
+                wanted = common_zeros(*sides, *sympy.symbols("x y"))
+            with self.subTest(first, second=second):
+                path = met(first, second)
+                self.assertTrue(path.complete, path.open)
+                found = [(round(m.x, 9), round(m.y, 9)) for m in path.landmarks]
+                wanted = sorted((round(a, 9), round(b, 9)) for a, b in wanted)
+                self.assertEqual(sorted(found), wanted)
+        del x, y
+
+    def test_with_functions_and_curves(self):
+        path = met("x^2 + y^2 = 20", "f(x) = x^2 - 8")
+        for mark in path.landmarks:
+            self.assertAlmostEqual(mark.x**2 + mark.y**2, 20, 9)
+        self.assertEqual(len(path.landmarks), 4)
+        path = met("x y = 1", "C(t) = (2cos t, 2sin t)")
+        self.assertEqual(len(path.landmarks), 4)
+        for mark in path.landmarks:
+            self.assertAlmostEqual(mark.x * mark.y, 1, 9)
+
+    def test_one_and_the_same_is_open_and_ends(self):
+        self.assertFalse(met("x + y = 1", "2x + 2y = 2").complete)
+
+
+class Regions(unittest.TestCase):
+    def test_corners_of_linear_regions(self):
+        """Against the corners of SciPy's half-spaces: all pairs, kept where all hold."""
+        chance = random.Random(5)
+        for _ in range(6):
+            rows = [
+                (chance.randint(-4, 4), chance.randint(-4, 4) or 1, chance.randint(1, 12))
+                for _ in range(4)
+            ]
+            line = " and ".join(f"({a}) x + ({b}) y <= {c}" for a, b, c in rows)
+            wanted = set()
+            for (a, b, c), (d, e, f) in itertools.combinations(rows, 2):
+                det = a * e - b * d
+                if det:
+                    x, y = Fraction(c * e - b * f, det), Fraction(a * f - c * d, det)
+                    if all(p * x + q * y <= r for p, q, r in rows):
+                        wanted.add((round(float(x), 9) + 0.0, round(float(y), 9) + 0.0))
+            wanted = {p for p in wanted if abs(p[0]) <= 10 and abs(p[1]) <= 7}
+            with self.subTest(line):
+                path = path_of(line, 20_000)
+                self.assertEqual(set(places(path, Kind.CORNER)), wanted)
+
+    def test_corners_that_do_not_belong_are_hollow(self):
+        path = path_of("2x + 3y >= 6 and x >= 0 and y >= 0 and x <= 5 and y < 4")
+        self.assertEqual(
+            {(m.x, m.y): m.closed for m in path.landmarks},
+            {(0, 2): True, (0, 4): False, (3, 0): True, (5, 0): True, (5, 4): False},
+        )
+
+    def test_a_contradiction_is_nothing(self):
+        document = sheet("x > 1 and x < 0")
+        lane = resolve(document).lanes[0]
+        self.assertIn("no point", DESCRIBED["region"].unseen(lane, None, document))
+
+
+class Reading(unittest.TestCase):
+    def read(self, line, x):
+        document = sheet(line)
+        lane = resolve(document).lanes[0]
+        return READ[lane.kind.key](document, lane, x)
+
+    def test_all_heights_over_an_x(self):
+        self.assertEqual(self.read("x^2 + y^2 = 25", 3).shown, "−4; 4")
+        self.assertEqual(self.read("x y = 6", 2).y, 3)
+        self.assertEqual(self.read("x^2 + y^2 = 25", 6).shown, "—")
+
+    def test_stretches_of_a_region(self):
+        self.assertEqual(self.read("x^2 + y^2 <= 25", 3).shown, "y from −4 to 4")
+        self.assertEqual(self.read("y > x^2", 2).shown, "y above 4")
+        self.assertEqual(self.read("1 <= x^2 + y^2 < 5", 1).shown, "y from −2 to 2")
+
+    def test_words(self):
+        for line, told in (
+            ("x^2 + y^2 = 9", "between x = −3 and 3 and between y = −3 and 3"),
+            ("y^2 = x^2 (x + 1)", "1 crossing of itself"),
+            ("x^2 + y^2 = -1", "no point at all in this view"),
+            ("x >= 0 and y >= 0 and x + y <= 2", "corners at (0, 0), (0, 2) and (2, 0)"),
+        ):
+            document = sheet(line)
+            lane = resolve(document).lanes[0]
+            with self.subTest(line):
+                path = path_of(line)
+                self.assertIn(told, DESCRIBED[lane.kind.key].words(lane, path, document))
+
+
+class Conics(unittest.TestCase):
+    def told(self, line):
+        lane = lane_of(line)
+        return described(coefficients(relation_of(lane).curve.plain), 6)
+
+    def test_they_are_named_with_their_measures(self):
+        for line, told in (
+            ("x^2 - 6x + y^2 + 4y = 12", "a circle, centre (3, −2), radius 5"),
+            ("x^2/9 - y^2/16 = 1", "half-axes 3 and 4, foci (−5, 0) and (5, 0)"),
+            ("x^2 + x y + y^2 = 3", "half-axes 2.44949 and 1.41421"),
+            ("(x - 1)^2 = 4 (y - 2)", "a parabola, vertex (1, 2), focus (1, 3)"),
+            ("x^2 = y^2", "two lines that cross at (0, 0)"),
+            ("x = 4", "a vertical line, x = 4"),
+            ("2x + 3y = 6", "slope −2/3"),
+        ):
+            with self.subTest(line):
+                self.assertIn(told, self.told(line))
+
+    @given(
+        some.integers(-3, 3),
+        some.integers(-3, 3),
+        some.integers(1, 4),
+        some.integers(1, 4),
+    )
+    @settings(max_examples=40, deadline=None)
+    def test_an_ellipse_made_from_its_measures(self, x, y, a, b):
+        line = f"(x - ({x}))^2/{a * a} + (y - ({y}))^2/{b * b} = 1"
+        told = self.told(line).replace("−", "-")
+        self.assertIn(f"centre ({x}, {y})", told)
+        if a == b:
+            self.assertIn(f"radius {a}", told)
+        else:
+            self.assertIn(f"half-axes {max(a, b)} and {min(a, b)}", told)
+
+    def test_what_is_no_conic_is_none(self):
+        for line in ("y^2 = x^3", "sin x = y^2", "x^2 + y^2 = -1"):
+            lane = lane_of(line)
+            found = coefficients(relation_of(lane).curve.plain)
+            self.assertFalse(found and described(found, 6), line)
+
+
+class Trouble(unittest.TestCase):
+    def test_much_is_bounded(self):
+        lines = [f"x^2 + {k} y^2 < {k + 9}" for k in range(1, 13)]
+        document = sheet(" and ".join(lines))
+        lane = resolve(document).lanes[0]
+        self.assertIsNone(lane.error)
+        self.assertTrue(drawn(document, lane, FRAME))
+        many = " and ".join(f"x > {k}" for k in range(14))
+        self.assertRegex(str(resolve(sheet_with(many)).lanes[0].error.message), "comparisons")
+
+    def test_framing_shows_it(self):
+        lane = lane_of("x^2 + y^2 = 400")
+        left, right, bottom, top = FRAMED["relation"](lane, False)
+        for value, wanted in ((left, -20), (right, 20), (bottom, -20), (top, 20)):
+            self.assertAlmostEqual(value, wanted, delta=0.5)
+
+    def test_a_line_becomes_a_relation_and_back(self):
+        document = sheet("y = 2x")
+        lane = document.lanes[0]
+        document = apply(document, ReviseLane(id=lane.id, text="y = 2x y"))
+        self.assertEqual(resolve(document).lanes[0].kind.key, "relation")
+        document = apply(document, ReviseLane(id=lane.id, text="y = 2x"))
+        self.assertEqual(resolve(document).lanes[0].kind.key, "function")
+
+
+def sheet_with(line):
+    from axispath.core.sheet.document import Lane
+
+    return Document(lanes=(Lane(id="l", text=line, name="R"),))
