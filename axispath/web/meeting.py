@@ -1,4 +1,4 @@
-"""The places at which two lanes meet, as the Solve page shows them."""
+"""Where two lanes meet or two equations hold at once, as the Solve page shows it."""
 
 from __future__ import annotations
 
@@ -6,13 +6,17 @@ from typing import Any
 
 from flask import render_template
 
-from axispath.core.language.numbers import full_precision
+from axispath.core.language.numbers import decimal, full_precision
 from axispath.core.path.kinds import SEARCHED
 from axispath.core.path.labels import labelled, shown_t, shown_x, shown_y
+from axispath.core.path.landmark import Landmark, Path
 from axispath.core.path.survey import unsearched
 from axispath.core.sheet.document import Document
+from axispath.core.sheet.edits import AddLane, apply
 from axispath.core.solve.meet import Met
+from axispath.core.solve.system import System
 from axispath.web.landmarks.words import CERTAINTY, MARKS
+from axispath.web.present import lane_views, scripted_lanes
 
 MOST_SHOWN = 400
 
@@ -54,25 +58,94 @@ def meeting_answer(found: Met, document: Document, longer: bool) -> dict[str, An
         "html": page,
         "unknown": "x",
         "latex": rf"{found.first.name} \text{{ and }} {found.second.name}",
-        "marks": [
-            {
-                "key": f"solution:{k}",
-                "kind": "intersection",
-                "x": mark.x,
-                "y": mark.y,
-                "left": None,
-                "right": None,
-                "closed": True,
-                "label": labelled(mark, digits),
-            }
-            for k, mark in enumerate(marks)
-        ],
+        "marks": [_on_the_plot(k, mark, digits) for k, mark in enumerate(marks)],
         "solved": [],
         "goesOn": goes_on,
         "isEquation": False,
         "edits": [],
         "lanes": [],
     }
+
+
+def system_answer(found: System, document: Document, longer: bool) -> dict[str, Any]:
+    """What answers two equations in x and y, both drawn for a while."""
+    digits, path = document.digits, found.path
+    goes_on = not longer and unsearched(path)
+    marks = path.landmarks[:MOST_SHOWN]
+    rows = [
+        {
+            "key": f"solution:{k}",
+            "x": shown_x(mark, digits),
+            "y": shown_y(mark, digits),
+            "raw_x": full_precision(mark.x),
+            "mark": MARKS[mark.certainty],
+            "how_sure": CERTAINTY[mark.certainty],
+            "residual": decimal(residual, 2) if residual else "0",
+        }
+        for k, (mark, residual) in enumerate(zip(marks, found.residuals, strict=False))
+    ]
+    page = render_template(
+        "parts/solutions.html",
+        rows=rows,
+        more=max(0, len(path.landmarks) - MOST_SHOWN),
+        words=_of_system(path, goes_on),
+        complete=path.complete,
+        endless=False,
+        unknown="x",
+        pair=True,
+        inequality=False,
+        question="",
+    )
+    return {
+        "html": page,
+        "unknown": "x",
+        "latex": "",
+        "marks": [_on_the_plot(k, mark, digits) for k, mark in enumerate(marks)],
+        "solved": [],
+        "goesOn": goes_on,
+        "isEquation": False,
+        **temporary(document, list(found.edits)),
+    }
+
+
+def _of_system(path: Path, goes_on: bool) -> list[str]:
+    count = len(path.landmarks)
+    shown = "1 solution" if count == 1 else f"{count} solutions"
+    words = [f"{shown} in this view." if count else "No solution in this view."]
+    if path.complete:
+        words.append("Nothing missed: every solution in the view is listed.")
+    elif path.zero:
+        words[0] = "Infinitely many solutions: both equations hold on a whole stretch."
+    elif goes_on:
+        words.append("Looking further …")
+    else:
+        words[0] = words[0] if count else "No solution was found."
+        words.append("Some places are not settled: both equations may hold along a whole curve.")
+    return words
+
+
+def _on_the_plot(k: int, mark: Landmark, digits: int) -> dict[str, Any]:
+    return {
+        "key": f"solution:{k}",
+        "kind": "intersection",
+        "x": mark.x,
+        "y": mark.y,
+        "left": None,
+        "right": None,
+        "closed": True,
+        "label": labelled(mark, digits),
+    }
+
+
+def temporary(document: Document, edits: list[AddLane]) -> dict[str, Any]:
+    """Lanes that are drawn for a while: as edits to be tried out, and for the plot."""
+    tried = document
+    for edit in edits:
+        tried = apply(tried, edit)
+    ids = {edit.id for edit in edits}
+    scripted = scripted_lanes(tried, lane_views(tried)) if ids else []
+    lanes = [lane for lane in scripted if lane["id"] in ids]
+    return {"edits": [edit.model_dump() for edit in edits], "lanes": lanes}
 
 
 def _words(names: str, found: Met, goes_on: bool) -> list[str]:

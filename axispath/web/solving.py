@@ -17,7 +17,6 @@ from axispath.core.path.exact_forms import asked_for, exact_forms
 from axispath.core.path.labels import labelled, shown_x
 from axispath.core.sheet.angles import suspect_in
 from axispath.core.sheet.document import Document
-from axispath.core.sheet.edits import AddLane, apply
 from axispath.core.sheet.ends import typed_end
 from axispath.core.sheet.refused import EditRefused
 from axispath.core.solve.answer import Answer, answer
@@ -27,14 +26,14 @@ from axispath.core.solve.meet import met
 from axispath.core.solve.methods import METHODS, run
 from axispath.core.solve.methods.way import Run, Way
 from axispath.core.solve.question import Question, Unclear, ask
+from axispath.core.solve.system import solve_system
 from axispath.core.solve.words import verdict
 from axispath.web.asked import Solving, Watching, answered, body
 from axispath.web.computing import computed, patient
 from axispath.web.exact import LATE, answers
 from axispath.web.inside import UNFINISHED
 from axispath.web.landmarks.words import CERTAINTY, MARKS
-from axispath.web.meeting import meeting_answer
-from axispath.web.present import lane_views, scripted_lanes
+from axispath.web.meeting import meeting_answer, system_answer, temporary
 from axispath.work.kinds import EXACT
 
 blueprint = Blueprint("solving", __name__, url_prefix="/api")
@@ -88,6 +87,9 @@ def solve(key: str) -> Response:
     meeting = met(document, wanted.text, SOLVING_ON if wanted.longer else SOLVING)
     if meeting is not None:
         return answered(meeting_answer(meeting, document, wanted.longer))
+    system = solve_system(document, wanted.text, SOLVING_ON if wanted.longer else SOLVING)
+    if system is not None:
+        return answered(system_answer(system, document, wanted.longer))
     try:
         question, low, high = _question(wanted, document)
     except Unclear as unclear:
@@ -128,20 +130,9 @@ def solve(key: str) -> Response:
             "solved": _shown_set(found),
             "goesOn": goes_on,
             "isEquation": question.is_equation,
-            **_temporary(document, side_lanes(document, question)),
+            **temporary(document, side_lanes(document, question)),
         }
     )
-
-
-def _temporary(document: Document, edits: list[AddLane]) -> dict[str, Any]:
-    """Lanes that are drawn for a while: as edits to be tried out, and for the plot."""
-    tried = document
-    for edit in edits:
-        tried = apply(tried, edit)
-    ids = {edit.id for edit in edits}
-    scripted = scripted_lanes(tried, lane_views(tried)) if ids else []
-    lanes = [lane for lane in scripted if lane["id"] in ids]
-    return {"edits": [edit.model_dump() for edit in edits], "lanes": lanes}
 
 
 def _marks(found: Answer, digits: int) -> list[dict[str, Any]]:
@@ -266,7 +257,7 @@ def method(key: str) -> Response:
             "strokes": [_strokes(found, k, way) for k in range(len(found.steps))],
             "alone": way.alone,
             "places": [step.x for step in found.steps],
-            **_temporary(document, method_lanes(document, question, way)),
+            **temporary(document, method_lanes(document, question, way)),
         }
     )
 

@@ -34,6 +34,7 @@ from axispath.core.sheet.edits import AddLane, ReviseLane, apply
 from axispath.core.sheet.refused import EditRefused
 from axispath.core.sheet.relation import relation_of
 from axispath.core.sheet.resolve import resolve
+from axispath.core.solve.system import solve_system
 from axispath.core.table.kinds import DESCRIBED, READ
 
 FRAME = Frame(-10, 10, -7, 7, 900, 630)
@@ -607,3 +608,43 @@ def sheet_with(line):
     from axispath.core.sheet.document import Lane
 
     return Document(lanes=(Lane(id="l", text=line, name="R"),))
+
+
+class Systems(unittest.TestCase):
+    """Two unknowns as they are typed in Solve."""
+
+    def solved(self, text):
+        return solve_system(Document(view=VIEW), text, Effort(evaluations=20_000))
+
+    def test_two_equations_in_any_form_and_order(self):
+        for text, wanted in (
+            ("x^2 + y^2 = 25, x + y = 7", [(3, 4), (4, 3)]),
+            ("x + y = 7; x^2 + y^2 = 25", [(3, 4), (4, 3)]),
+            ("2x + 3y = 6 and x - y = 1", [(1.8, 0.8)]),
+            ("x^2 + y^2 = 20, y = 2x", [(-2, -4), (2, 4)]),
+            ("x^2 + y^2 = 25, x + y = 7, x > 3.5", [(4, 3)]),
+            ("x^2 + y^2 = 4, x = 5", []),
+        ):
+            with self.subTest(text):
+                found = self.solved(text)
+                self.assertTrue(found.path.complete)
+                places = sorted((round(m.x, 9), round(m.y, 9)) for m in found.path.landmarks)
+                self.assertEqual(places, wanted)
+                self.assertTrue(all(r < 1e-12 for r in found.residuals))
+
+    def test_what_is_no_system_is_left_to_others(self):
+        for text in ("x^2 = 4", "x^2 = 4 and x > 0", "y = x, y = x^2", "1 < x < 3"):
+            self.assertIsNone(self.solved(text), text)
+
+    def test_what_cannot_be_solved_is_told(self):
+        for text, told in (
+            ("x + y = 1, x - y = 2, x = 4", "3 equations"),
+            ("y > x, x > 1", "0 equations"),
+            ("x + y = 1, a x = 2", "equations in x and y"),
+            ("x + y = 1, x - y = 2, z", "these are|inequalities|not understood|name"),
+        ):
+            with self.subTest(text), self.assertRaisesRegex(EditRefused, told):
+                self.solved(text)
+
+    def test_the_same_twice_is_never_called_solved(self):
+        self.assertFalse(self.solved("x + y = 1, 2x + 2y = 2").path.complete)
