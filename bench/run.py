@@ -1,15 +1,16 @@
-"""./axis-path bench [PART ...]: language, redraw, path, curves, pages, dragging; load by name."""
+"""./axis-path bench [PART ...]: every part but load, which has to be named, or those named."""
 
 from __future__ import annotations
 
 from axispath.command.errors import CommandFailed
-from bench import curves, dragging, language, load, pages, path, redraw
+from bench import curves, dragging, language, load, pages, path, redraw, relations
 
 PARTS = {
     "language": language.report,
     "redraw": redraw.report,
     "path": path.report,
     "curves": curves.report,
+    "relations": relations.report,
     "pages": pages.report,
     "dragging": dragging.report,
     "load": load.report,

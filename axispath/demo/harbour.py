@@ -147,10 +147,39 @@ def lens_pattern() -> Document:
     return document
 
 
+ANCHORAGE = (
+    "x^2 + y^2 <= reach^2 and y >= 0.4 x + 0.5 and y <= 6",
+    "reach = 7",
+    "(x + 3)^2 + (y - 4)^2 = 2.25",
+    "x = 2.5",
+    "P = (1, 3)",
+)
+
+
+@cache
+def safe_anchorage() -> Document:
+    """Where boats may lie: within reach of the pier, off the shore, clear of the shoal."""
+    document = Document(name="Safe anchorage")
+    document = _with_lanes(document, ANCHORAGE)
+    ground = document.ground.model_copy(update={"equal": True})
+    document = apply(document, SetGround(ground=ground))
+    slider = Slider(low="4", high="9", step="0.5")
+    document = apply(document, SetSlider(id="lane2", slider=slider))
+    for lane, note in (
+        ("lane1", "within reach of the pier, off the shore and south of the channel"),
+        ("lane3", "the edge of the shoal"),
+        ("lane4", "the line of the two lamps"),
+        ("lane5", "where the boat lies"),
+    ):
+        document = apply(document, SetNote(id=lane, note=note))
+    return document
+
+
 DEMOS = {
     "ferry-window": ferry_window,
     "slipway": slipway,
     "lamp-range": lamp_range,
     "buoy": buoy_on_its_mooring,
     "lens": lens_pattern,
+    "anchorage": safe_anchorage,
 }

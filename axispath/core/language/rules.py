@@ -196,6 +196,24 @@ HOW_TO = (
         "coordinates, the angle from 0 to a full turn or from −½ to ½ of one, as chosen there.",
     ),
     (
+        "Draw a relation",
+        "Type an equation in x and y, such as x^2 + y^2 = 20 or x = 4. What can be proved is a "
+        "line; a place that could not be settled is shown pale. The strip tells how many points "
+        "lie over each x, and the reading line reads all of them. Behind “for” stand inequalities "
+        "that cut it off: x = y^2 for y > 0.",
+    ),
+    (
+        "Shade a region",
+        "Type inequalities in x and y, joined by “and” and “or”: 2x + 3y >= 6 and y < 5, or a "
+        "chain such as 1 <= x^2 + y^2 < 9. A border that belongs is unbroken, one that does not is "
+        "broken, and corners are filled or hollow likewise.",
+    ),
+    (
+        "Solve two equations in two unknowns",
+        "Type both on the page Solve with a comma between them: x^2 + y^2 = 25, x + y = 7. "
+        "Inequalities may stand beside them. What is searched is what the view shows.",
+    ),
+    (
         "Let a point move along a curve",
         "P = C(a) with a slider a is a point that moves with the slider; the point on the curve "
         "itself moves with the strip of its lane. Under the three dots the trail is chosen that "

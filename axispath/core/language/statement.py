@@ -319,8 +319,8 @@ def _heading(text: str, tokens: list[Token], vocabulary: Vocabulary) -> tuple[He
             named = _named(left[0], _distinct(parameters, place), place, vocabulary)
             return named, equals[0] + 1
     raise LanguageError(
-        "Left of the equals sign a lane has a name, such as f(x) = … or a = …, or the line is an "
-        "equation in x and y.",
+        "Left of the equals sign a lane has a name, such as f(x) = … or a = …; else the line is "
+        "an equation in x and y.",
         *place,
     )
 
