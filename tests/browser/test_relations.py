@@ -1,0 +1,112 @@
+"""Relations and regions on the page: pictures pixel by pixel, landmarks, readings, systems."""
+
+from playwright.sync_api import expect
+
+from tests.browser.harness import BrowserTest
+
+SPRUCE = (27, 94, 75)
+
+
+class Relations(BrowserTest):
+    def standard(self):
+        self.page.locator("#plot").press("Home")
+        self.eventually(lambda: self.view()[2:], [-7, 7])
+
+    def around(self, x, y, reach, colour=SPRUCE, within=40):
+        """How many pixels near a point of the axes have a colour."""
+        px, py = self.pixel(x, y)
+        return self.page.evaluate(
+            """([px, py, reach, colour, within]) => {
+                const plot = document.getElementById("plot");
+                const ratio = plot.width / plot.clientWidth;
+                const size = Math.round((2 * reach + 1) * ratio);
+                const data = plot.getContext("2d")
+                  .getImageData((px - reach) * ratio, (py - reach) * ratio, size, size).data;
+                let count = 0;
+                for (let i = 0; i < data.length; i += 4)
+                  if (colour.every((c, k) => Math.abs(data[i + k] - c) <= within)) count += 1;
+                return count;
+            }""",
+            [px, py, reach, list(colour), within],
+        )
+
+    def test_a_hyperbola_has_nothing_between_its_branches(self):
+        self.open()
+        self.type_line("x y = 3")
+        self.standard()
+        for x in (0.8, 1.5, 3, -1.5, -3):
+            self.eventually(lambda x=x: self.ink(x, 3 / x, SPRUCE, 2), True)
+        for x, y in ((0.3, 0.3), (-1, 1), (1, -1), (0.4, -3), (-0.4, 3)):
+            self.assertEqual(self.around(x, y, 5), 0, (x, y))
+
+    def test_a_single_point_is_there_and_a_crossing_is_listed(self):
+        self.open()
+        self.type_line("(x - 2)^2 + (y - 3)^2 = 0")
+        self.standard()
+        self.eventually(lambda: self.around(2, 3, 5) > 0, True)
+        self.eventually(lambda: self.marks("R", "single-point"), [2])
+        self.type_line("y^2 = x^2 (x + 1)")
+        self.eventually(lambda: self.marks("S", "self-crossing"), [0])
+        expect(self.page.locator("#plot-words")).to_contain_text("1 crossing of itself")
+
+    def test_borders_are_broken_where_they_do_not_belong_and_corners_hollow(self):
+        self.open()
+        self.type_line("x >= 2 and y < 4 and y >= 0 and x <= 8")
+        self.standard()
+        self.eventually(lambda: self.marks("R", "corner"), [2, 2, 8, 8])
+        # Along the left border there is ink everywhere, along the upper one there are gaps.
+        upper = [self.around(3 + k / 20, 4.0, 1, within=60) > 0 for k in range(80)]
+        self.assertFalse(all(upper))
+        self.assertTrue(any(upper))
+        left = [self.around(2, 0.5 + k / 30, 1, within=60) > 0 for k in range(90)]
+        self.assertTrue(all(left))
+        # Filled in the middle, and hollow.
+        self.assertTrue(self.around(8, 0, 0, within=60))
+        self.assertFalse(self.around(8, 4, 0, within=60))
+
+    def test_the_reading_line_reads_all_of_them(self):
+        self.open()
+        self.type_line("x^2 + y^2 = 25")
+        expect(self.lane("R")).to_contain_text("a circle, centre (0, 0), radius 5")
+        self.page.fill("#reading-x", "3")
+        self.page.press("#reading-x", "Enter")
+        expect(self.page.locator(".reading-row").first).to_contain_text("−4; 4")
+        expect(self.lane("R").locator(".strip text").first).to_have_text("2")
+
+    def test_a_slider_turns_a_relation_and_undo_brings_it_back(self):
+        self.open()
+        self.type_line("a = 2")
+        self.type_line("x^2 + y^2 = a^2")
+        self.eventually(lambda: self.marks("R", "upright-tangent"), [-2, 2])
+        self.lane("a").locator(".thumb").press("ArrowRight")
+        self.eventually(lambda: self.marks("R", "upright-tangent") != [-2, 2], True)
+        self.page.get_by_role("button", name="Undo sliding a").click()
+        self.eventually(lambda: self.marks("R", "upright-tangent"), [-2, 2])
+
+    def test_two_equations_in_solve(self):
+        self.open()
+        self.page.get_by_role("tab", name="Solve").click()
+        self.page.fill("#equation", "x^2 + y^2 = 25, x + y = 7")
+        self.page.press("#equation", "Enter")
+        solutions = self.page.locator("#solutions")
+        expect(solutions).to_contain_text("2 solutions in this view.")
+        expect(solutions.locator("tr[data-solution]")).to_have_count(2)
+        self.page.fill("#equation", "x + y = 1, 2x + 2y = 2")
+        self.page.press("#equation", "Enter")
+        expect(solutions).to_contain_text("not settled")
+
+    def test_what_has_no_point_is_told_and_what_cannot_be_read(self):
+        self.open()
+        self.type_line("x^2 + y^2 = -1")
+        expect(self.page.locator(".plot-empty")).to_contain_text("no point at all in this view")
+        self.page.fill("#entry", "1 < x > 3")
+        self.page.press("#entry", "Enter")
+        expect(self.page.locator("#entry-trouble")).to_contain_text("one direction")
+
+    def test_a_phone_shows_a_region(self):
+        self.page.set_viewport_size({"width": 390, "height": 844})
+        self.open()
+        self.type_line("x^2 + y^2 <= 9 and y > x")
+        expect(self.lane("R").locator(".strip")).to_be_visible()
+        wide = self.page.evaluate("document.documentElement.scrollWidth")
+        self.assertLessEqual(wide, 390)
