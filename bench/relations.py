@@ -8,12 +8,12 @@ import numpy as np
 
 from axispath.core.path.budget import Budget
 from axispath.core.path.relations.search import find_relation, rules_of
+from axispath.core.plane.picture import curve_drawn
+from axispath.core.plane.relation import relation_of
+from axispath.core.plane.screen import Screen
 from axispath.core.sampling.kinds import drawn
-from axispath.core.sampling.relation import curve_drawn
-from axispath.core.sampling.view import Frame
 from axispath.core.sheet.document import Document
 from axispath.core.sheet.edits import AddLane, Slide, apply
-from axispath.core.sheet.relation import relation_of
 from axispath.core.sheet.resolve import ResolvedLane, resolve
 from bench.timing import median
 
@@ -24,7 +24,7 @@ RELATIONS = (
     *("y^2 = x^4 - x^2 + 1/8", "x^2 y + y^3 = 2x + 1", "sin x + sin y = 0.5"),
     *("e^x + e^y = x y + 5", "y = x sin y", "ln(x^2 + y^2) = x/3", "x^2 = y^3 - y + tan(x/4)"),
 )
-FRAME = Frame(-10, 10, -20 / 3, 20 / 3, 900, 600)
+FRAME = Screen(-10, 10, -20 / 3, 20 / 3, 900, 600)
 HARD = ("sin(x y) = cos x", "sin(1/(x y)) = 0.5", "x = x")
 
 

@@ -472,7 +472,7 @@ class Properties(unittest.TestCase):
             return
         lane = lane_of(f"f(x) = {body.format(v='x')} for -3 <= x <= 3")
         search = SEARCHED[lane.kind.key]
-        path = search.path(lane, -3, 3, Effort(), 1, None)
+        path = search.path(lane, View(left=-3, right=3), Effort(), 1, None)
         curve = marks_of(f"(t, {body.format(v='t')}) for -3 <= t <= 3")
         zeros = sorted(m.x for m in path.of(Kind.ZERO))
         turning = [m.x for m in path.of(Kind.MAXIMUM, Kind.MINIMUM) if abs(m.x) < 3]

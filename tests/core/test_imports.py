@@ -12,10 +12,13 @@ ALLOWED = {
     "catalogue": {"language", "catalogue"},
     "arithmetic": {"language", "catalogue", "arithmetic"},
     "sheet": {"language", "catalogue", "arithmetic", "sheet"},
-    "path": {"language", "catalogue", "arithmetic", "sheet", "path"},
-    "sampling": {"language", "catalogue", "arithmetic", "sheet", "sampling"},
-    "solve": {"language", "catalogue", "arithmetic", "sheet", "path", "solve"},
-    "table": {"language", "catalogue", "arithmetic", "sheet", "path", "sampling", "table"},
+    "plane": {"language", "catalogue", "arithmetic", "sheet", "plane"},
+    "path": {"language", "catalogue", "arithmetic", "sheet", "plane", "path"},
+    "sampling": {"language", "catalogue", "arithmetic", "sheet", "plane", "sampling"},
+    "solve": {"language", "catalogue", "arithmetic", "sheet", "plane", "path", "solve"},
+    "table": {
+        *("language", "catalogue", "arithmetic", "sheet", "plane", "path", "sampling", "table"),
+    },
 }
 FOREIGN = {
     "flask",

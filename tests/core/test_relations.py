@@ -12,7 +12,8 @@ from hypothesis import given, settings
 from hypothesis import strategies as some
 
 from axispath.core import catalogue
-from axispath.core.arithmetic.boxes import SOMEWHERE, THROUGHOUT, between, box_function
+from axispath.core.arithmetic.boxed import box_function
+from axispath.core.arithmetic.boxes import SOMEWHERE, THROUGHOUT, between
 from axispath.core.arithmetic.build import program
 from axispath.core.arithmetic.floats import bound_to_floats
 from axispath.core.arithmetic.fraction import fraction
@@ -25,14 +26,14 @@ from axispath.core.path.landmark import Certainty, Kind
 from axispath.core.path.lanes import Effort
 from axispath.core.path.relations.conics import coefficients, described
 from axispath.core.path.survey import survey
+from axispath.core.plane.picture import curve_drawn, shaded
+from axispath.core.plane.relation import relation_of
 from axispath.core.sampling.kinds import drawn
 from axispath.core.sampling.primitives import Dots, Patch, Stroke
-from axispath.core.sampling.relation import curve_drawn, shaded
 from axispath.core.sampling.view import Frame
 from axispath.core.sheet.document import Document, View
 from axispath.core.sheet.edits import AddLane, ReviseLane, apply
 from axispath.core.sheet.refused import EditRefused
-from axispath.core.sheet.relation import relation_of
 from axispath.core.sheet.resolve import resolve
 from axispath.core.solve.system import solve_system
 from axispath.core.table.kinds import DESCRIBED, READ

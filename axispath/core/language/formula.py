@@ -33,7 +33,9 @@ def read_formula(text: str, tokens: list[Token], scope: Scope) -> Expression:
     parser = Parser(text, tokens, scope)
     expression = parser.whole()
     if parser.sees("<", ">", "<=", ">=", "!="):
-        raise parser.fail("Inequalities cannot be drawn here yet.")
+        raise parser.fail(
+            "A comparison cannot be a part of a formula, but for the cases behind “if”."
+        )
     parser.finish()
     return expression
 

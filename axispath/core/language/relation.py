@@ -18,7 +18,11 @@ NO_CHAIN = "A chain has two signs in one direction, such as 1 < x^2 + y^2 < 4."
 
 def is_relation(tokens: list[Token], vocabulary: Vocabulary) -> bool:
     """Whether a line relates x and y, by its signs alone: names of the sheet do not matter."""
-    for index, token in _signs(tokens):
+    signs = _signs(tokens)
+    comma = next((i for i, token in outside_brackets(tokens) if token.text in (",", ";")), None)
+    if signs and comma is not None and comma < signs[0][0]:
+        return False  # a condition behind a formula, as others write it
+    for index, token in signs:
         if token.text in BETWEEN:
             return True
         if token.text == "=":
@@ -45,10 +49,12 @@ def _relates(tokens: list[Token], equals: int, vocabulary: Vocabulary) -> bool:
         return False
     if shape == ["name"]:
         return left[0].text == "x" or (left[0].text == "y" and _uses(right, "y"))
-    if len(shape) >= 4 and shape[:2] == ["name", "("] and shape[-1] == ")":
-        inside = shape[2:-1]
-        if inside == (["name", ","] * len(inside))[: len(inside)] and len(inside) % 2:
-            return left[0].text in vocabulary.functions and _uses([*left, *right], "y")
+    if shape[:2] == ["name", "("] and shape[-1] == ")" and shape.count("(") == 1:
+        # What looks like a definition is one, if need be one that is not understood.
+        word, inside = left[0].text, shape[2:-1]
+        names = inside == (["name", ","] * len(inside))[: len(inside)] and len(inside) % 2
+        known = word in vocabulary.functions or (word in PLANE and not names)
+        return known and _uses([*left, *right], "y")
     return any(_uses(tokens, name) for name in PLANE)
 
 

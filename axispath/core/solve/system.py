@@ -16,10 +16,10 @@ from axispath.core.path.kinds import MEETS
 from axispath.core.path.landmark import Landmark, Path
 from axispath.core.path.lanes import Effort
 from axispath.core.path.survey import ordered
+from axispath.core.plane.relation import relation_of
 from axispath.core.sheet.document import MAX_LANES, Document
 from axispath.core.sheet.edits import AddLane, apply
 from axispath.core.sheet.refused import EditRefused
-from axispath.core.sheet.relation import relation_of
 from axispath.core.sheet.resolve import ResolvedLane, resolve
 
 IDS = ("equation1", "equation2")

@@ -1,7 +1,7 @@
 """Relations and regions on the page."""
 
 from axispath.core.path.relations.conics import coefficients, described
-from axispath.core.sheet.relation import relation_of
+from axispath.core.plane.relation import relation_of
 from axispath.core.sheet.resolve import ResolvedLane
 from axispath.web.kinds.register import Face
 

@@ -18,11 +18,11 @@ from axispath.core.path.landmark import REGION_GROUPS, RELATION_GROUPS, Landmark
 from axispath.core.path.lanes import Effort, Range, interval, met_on, remembered
 from axispath.core.path.relations.regions import find_corners
 from axispath.core.path.relations.search import Rectangle, find_relation, met, rules_of
-from axispath.core.sampling.relation import borders, curve_drawn
-from axispath.core.sampling.view import Frame
+from axispath.core.plane.picture import borders, curve_drawn
+from axispath.core.plane.relation import PLANE, Relation, relation_of
+from axispath.core.plane.screen import Screen
 from axispath.core.sheet.curve import range_of
 from axispath.core.sheet.document import View
-from axispath.core.sheet.relation import PLANE, Relation, relation_of
 from axispath.core.sheet.resolve import ResolvedLane
 
 RULE, HEIGHT = "the relation", "the height"
@@ -142,7 +142,7 @@ def relation_box(lane: ResolvedLane, margins: bool) -> Box | None:
     """left, right, bottom and top around something bounded, or around its part nearest to 0."""
     relation = relation_of(lane)
     for reach in REACHES:
-        frame = Frame(-reach, reach, -reach, reach, PIXELS, PIXELS)
+        frame = Screen(-reach, reach, -reach, reach, PIXELS, PIXELS)
         if relation.curve is not None:
             found = curve_drawn(relation, relation.curve, frame).segments
         else:

@@ -10,7 +10,7 @@ import numpy as np
 from axispath.core.path.budget import Budget
 from axispath.core.path.landmark import Kind, Landmark, Open, Path
 from axispath.core.path.relations.search import Rectangle, met, side_rules
-from axispath.core.sheet.relation import Relation
+from axispath.core.plane.relation import Relation
 from axispath.core.sheet.resolve import ResolvedLane
 
 AROUND = 16  # places about a corner at which it is looked whether they belong

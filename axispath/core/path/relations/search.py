@@ -10,7 +10,8 @@ from functools import cached_property
 
 import numpy as np
 
-from axispath.core.arithmetic.boxes import between, box_function, multiply, subtract
+from axispath.core.arithmetic.boxed import box_function
+from axispath.core.arithmetic.boxes import between, multiply, subtract
 from axispath.core.arithmetic.build import program
 from axispath.core.arithmetic.derivative import derivative
 from axispath.core.arithmetic.fraction import numerator, radical
@@ -32,7 +33,7 @@ from axispath.core.path.find import find_zeros
 from axispath.core.path.isolate import merged_open
 from axispath.core.path.landmark import Certainty, Count, Kind, Landmark, Method, Open, Path, Reason
 from axispath.core.path.relations.systems import Common, Pair, Solved, solve
-from axispath.core.sheet.relation import PLANE, Relation
+from axispath.core.plane.relation import PLANE, Relation
 from axispath.core.sheet.resolve import ResolvedLane
 
 Rectangle = tuple[float, float, float, float]

@@ -15,12 +15,12 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from axispath.core.arithmetic.boxed import box_function
 from axispath.core.arithmetic.boxes import (
     THROUGHOUT,
     Boxes,
     add,
     between,
-    box_function,
     multiply,
     subtract,
 )

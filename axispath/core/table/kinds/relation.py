@@ -14,10 +14,10 @@ from axispath.core.path.budget import Budget
 from axispath.core.path.find import find_zeros
 from axispath.core.path.landmark import Kind, Path
 from axispath.core.path.relations.search import Rules, rules_of, side_rules
-from axispath.core.sampling.relation import borders, curve_drawn, shaded
-from axispath.core.sampling.view import Frame
+from axispath.core.plane.picture import borders, curve_drawn, shaded
+from axispath.core.plane.relation import Relation, relation_of
+from axispath.core.plane.screen import Screen
 from axispath.core.sheet.document import Document, View
-from axispath.core.sheet.relation import Relation, relation_of
 from axispath.core.sheet.resolve import ResolvedLane
 from axispath.core.table.kinds.register import Described, Read
 
@@ -83,9 +83,9 @@ def _stretch(low: str, high: str) -> str:
     return f"above {low}" if low else f"below {high}" if high else "anywhere in the view"
 
 
-def _coarse(document: Document) -> Frame:
+def _coarse(document: Document) -> Screen:
     view = document.view
-    return Frame(view.left, view.right, view.bottom, view.top, *COARSE)
+    return Screen(view.left, view.right, view.bottom, view.top, *COARSE)
 
 
 COUNTED = (

@@ -9,10 +9,10 @@ import numpy as np
 from numpy.typing import NDArray
 
 from axispath.core.arithmetic.boxes import Boxes
-from axispath.core.sampling.arcs import arcs_in_cells, arcs_in_squares, joined
-from axispath.core.sampling.plane import BLOCK, Cells, Lattice, all_blocks, halved, lattice, search
-from axispath.core.sampling.view import Frame
-from axispath.core.sheet.relation import Relation, Side, known
+from axispath.core.plane.arcs import arcs_in_cells, arcs_in_squares
+from axispath.core.plane.cells import BLOCK, Cells, Lattice, all_blocks, halved, lattice, search
+from axispath.core.plane.relation import Relation, Side, known
+from axispath.core.plane.screen import Screen
 
 Floats = NDArray[np.float64]
 Truth = NDArray[np.bool_]
@@ -34,7 +34,7 @@ class Drawn:
     share: float  # of the frame's pixels that stayed open
 
 
-def curve_drawn(relation: Relation, side: Side, frame: Frame) -> Drawn:
+def curve_drawn(relation: Relation, side: Side, frame: Screen) -> Drawn:
     """Where a difference of sides is 0 and the rest of the relation holds."""
     grid = lattice(frame)
     found = search(side, grid, None if relation.rule is None else _inside(relation))
@@ -116,7 +116,7 @@ def _groups(cells: Cells) -> tuple[dict[tuple[int, int], int], dict[int, int]]:
     return group, sizes
 
 
-def shaded(relation: Relation, frame: Frame) -> Floats:
+def shaded(relation: Relation, frame: Screen) -> Floats:
     """The part of a frame where a region is: rectangles (left, right, bottom, top).
 
     Cells that are neither surely inside nor surely outside are parted in four, and a part belongs
@@ -174,7 +174,7 @@ def _in_runs(boxes: Floats) -> Floats:
     return runs
 
 
-def borders(relation: Relation, frame: Frame) -> tuple[Floats, Floats, Floats]:
+def borders(relation: Relation, frame: Screen) -> tuple[Floats, Floats, Floats]:
     """The border of a region: segments where it belongs to it and where not, and open squares."""
     belongs, beyond, still = [np.empty((0, 2, 2))], [np.empty((0, 2, 2))], [np.empty((0, 4))]
     pixel = (frame.right - frame.left) / frame.width, (frame.top - frame.bottom) / frame.height
@@ -202,24 +202,3 @@ def _holds_on(relation: Relation, number: int, places: Floats) -> Truth:
     found = [side.holds(places[:, 0], places[:, 1]) for side in relation.sides]
     found[number] = np.full(len(places), relation.sides[number].sign in ("<=", ">=", "="))
     return relation.ruled(found)
-
-
-def as_rows(segments: Floats, frame: Frame) -> NDArray[np.float32]:
-    """Segments as lines relative to the view."""
-    near = 1e-6 * max(frame.right - frame.left, frame.top - frame.bottom)
-    return relative(joined(segments, near), frame)
-
-
-def relative(rows: Floats, frame: Frame) -> NDArray[np.float32]:
-    """Places (x, y) relative to the view."""
-    low = np.array([frame.left, frame.bottom])
-    size = np.array([frame.right - frame.left, frame.top - frame.bottom])
-    found: NDArray[np.float32] = ((rows - low) / size).astype(np.float32)
-    return found
-
-
-def relative_boxes(boxes: Floats, frame: Frame) -> NDArray[np.float32]:
-    """Rectangles as rows (left, bottom, right, top) relative to the view."""
-    corners = [relative(boxes[:, k], frame) for k in ([0, 2], [1, 3])]
-    rows: NDArray[np.float32] = np.clip(np.concatenate(corners, axis=1), 0, 1).reshape(-1, 4)
-    return rows[(rows[:, 0] < rows[:, 2]) & (rows[:, 1] < rows[:, 3])]

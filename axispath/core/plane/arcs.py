@@ -11,7 +11,7 @@ from collections.abc import Callable
 import numpy as np
 from numpy.typing import NDArray
 
-from axispath.core.sampling.plane import Cells, Lattice
+from axispath.core.plane.cells import Cells, Lattice
 
 Floats = NDArray[np.float64]
 Whole = NDArray[np.int64]

@@ -9,7 +9,8 @@ from functools import cached_property
 import numpy as np
 from numpy.typing import NDArray
 
-from axispath.core.arithmetic.boxes import Boxes, box_function
+from axispath.core.arithmetic.boxed import box_function
+from axispath.core.arithmetic.boxes import Boxes
 from axispath.core.arithmetic.build import program
 from axispath.core.arithmetic.derivative import derivative
 from axispath.core.arithmetic.floats import bound_to_floats

@@ -15,8 +15,8 @@ import numpy as np
 from numpy.typing import NDArray
 
 from axispath.core.arithmetic.boxes import THROUGHOUT, Boxes, between
-from axispath.core.sampling.view import Frame
-from axispath.core.sheet.relation import Side
+from axispath.core.plane.relation import Side
+from axispath.core.plane.screen import Screen
 
 Floats = NDArray[np.float64]
 Whole = NDArray[np.int64]
@@ -42,7 +42,7 @@ class Lattice:
         )
 
 
-def lattice(frame: Frame) -> Lattice:
+def lattice(frame: Screen) -> Lattice:
     """The grid whose cells are about FINE pixels wide; it may go beyond the frame."""
     columns = -(-max(frame.width, FINE) // (FINE * BLOCK)) * BLOCK
     rows = -(-max(frame.height, FINE) // (FINE * BLOCK)) * BLOCK

@@ -1,0 +1,1 @@
+"""The plane in cells: where an equation holds, proved cell by cell, and what a region covers."""
