@@ -70,6 +70,7 @@ class LaneView:
     label: str = ""
     letters: tuple[str, ...] = ()
     polar: str = ""
+    levels: str = ""
 
     @property
     def face(self) -> Face:

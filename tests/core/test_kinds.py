@@ -11,6 +11,7 @@ from axispath.core.path.landmark import (
     CURVE_GROUPS,
     GROUP_OF,
     GROUPS,
+    MAP_GROUPS,
     POLAR_GROUPS,
     REGION_GROUPS,
     RELATION_GROUPS,
@@ -44,7 +45,7 @@ LINES = {
     "function": "x^2 - 3",
     "wrong": "x^2 + (3",
     "waiting": "q x + 1",
-    "several": "m(x, y) = x y",
+    "several": "m(u, v) = u v",
     "point": "P = (1, 2)",
     "parametric": "(2cos t, sin t)",
     "polar": "r = 1 + cos(θ)",
@@ -53,6 +54,7 @@ LINES = {
     "value": "2π/3",
     "relation": "x y = 2",
     "region": "y < x",
+    "map": "h(x, y) = x^2 + y^2",
 }
 # What is read of each kind at x = 2.
 READ_AT_2 = {"function": "1", "relation": "1", "region": "y below 2"}
@@ -127,12 +129,12 @@ class EveryKind(unittest.TestCase):
                     self.assertTrue(lane.kind.signature(lane).startswith(lane.name))
         self.assertEqual(
             [lane.lane.id for lane in sheet.shown(DRAWN)],
-            ["function", "point", "parametric", "polar", "relation", "region"],
+            ["function", "point", "parametric", "polar", "relation", "region", "map"],
         )
         self.assertIsNotNone(frame(sheet.shown(FRAMED)))
 
     def test_groups_of_marks_are_those_that_can_be_left_out(self):
-        known = (GROUPS, POLAR_GROUPS, CURVE_GROUPS, RELATION_GROUPS, REGION_GROUPS)
+        known = (GROUPS, POLAR_GROUPS, CURVE_GROUPS, RELATION_GROUPS, REGION_GROUPS, MAP_GROUPS)
         groups = {group for groups in known for group in groups} - {"y-intercept"}
         self.assertEqual(groups, set(get_args(MarkGroup)))
         self.assertEqual(set(GROUP_OF), set(Kind))
@@ -205,6 +207,7 @@ class EveryEdit(unittest.TestCase):
         yield edits.SetColour(id="function", colour=5), "the colour of f"
         yield edits.SetNote(id="function", note="the depth"), "the note on f"
         yield edits.SetStyle(id="function", style=Style(thickness="thick")), "the style of f"
+        yield edits.SetLevels(id="map", levels="0, 1, 4"), "the levels of h"
         yield edits.SetSamples(id="function", samples=Samples(by="count")), "the samples of f"
         yield edits.FoldLane(id="function", folded=True), "folding f"
         ground = whole().ground.model_copy(update={"without": ("zeros",)})

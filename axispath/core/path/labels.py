@@ -36,6 +36,11 @@ def shown_t(mark: Landmark, letter: str, digits: int) -> str:
     return f"{letter} = {', '.join([first, *others])}{more}"
 
 
+def shown_z(mark: Landmark, name: str, digits: int) -> str:
+    """The value of a function of two variables at a landmark; empty for other landmarks."""
+    return "" if math.isnan(mark.z) else f"{name} = {decimal(mark.z, digits, mark.z_radius)}"
+
+
 def _exact_or_decimal(mark: Landmark, digits: int) -> str:
     if mark.exact is not None and mark.exact.turns:
         return written_exact(mark.exact)

@@ -38,6 +38,10 @@ class Kind(StrEnum):
     # of relations and regions
     ISOLATED = "single-point"
     CORNER = "corner"
+    # of functions of two variables
+    PEAK = "peak"
+    PIT = "pit"
+    SADDLE = "saddle"
 
 
 BREAKS = (Kind.POLE, Kind.JUMP, Kind.HOLE, Kind.KINK, Kind.END)
@@ -69,10 +73,14 @@ RELATION_GROUPS: dict[str, tuple[Kind, ...]] = {
     "single points": (Kind.ISOLATED,),
 }
 REGION_GROUPS: dict[str, tuple[Kind, ...]] = {"corners": (Kind.CORNER,)}
+MAP_GROUPS: dict[str, tuple[Kind, ...]] = {
+    "highest and lowest": (Kind.PEAK, Kind.PIT),
+    "saddles": (Kind.SADDLE,),
+}
 """Landmarks as they are listed together, and shown or left out together."""
 GROUP_OF = {
     kind: group
-    for groups in (POLAR_GROUPS, GROUPS, RELATION_GROUPS, REGION_GROUPS)
+    for groups in (POLAR_GROUPS, GROUPS, RELATION_GROUPS, REGION_GROUPS, MAP_GROUPS)
     for group, kinds in groups.items()
     for kind in kinds
 }
@@ -114,7 +122,7 @@ class Landmark:
 
     On a curve ``t`` is the parameter, and ``low``, ``high``, ``exact`` and ``t_radius`` are about
     it; ``also`` are further parameters at which the curve is there. ``extremes`` says of which
-    directions it is the outermost point.
+    directions it is the outermost point. On a map ``z`` is the value.
     """
 
     kind: Kind
@@ -136,6 +144,8 @@ class Landmark:
     t_radius: float = 0.0
     also: tuple[float, ...] = ()
     extremes: tuple[str, ...] = ()
+    z: float = float("nan")
+    z_radius: float = 0.0
 
 
 class Reason(StrEnum):

@@ -16,7 +16,7 @@ from axispath.core.plane.cells import Cells, Lattice
 Floats = NDArray[np.float64]
 Whole = NDArray[np.int64]
 Values = Callable[[Floats, Floats], Floats]
-HALVINGS = 26
+STEPS = 10
 # Sides of a cell: whether it runs along x, and where it begins.
 SIDES = ((1, 0, 0), (1, 0, 1), (0, 0, 0), (0, 1, 0))
 
@@ -58,13 +58,28 @@ def _on_edges(values: Values, grid: Lattice, edges: Whole, wide: int) -> Floats:
 
 
 def _between(values: Values, low: Floats, high: Floats) -> Floats:
-    """Where the sign changes between two places each."""
-    below = values(low[:, 0], low[:, 1]) >= 0
-    for _ in range(HALVINGS):
-        middle = (low + high) / 2
-        same = ((values(middle[:, 0], middle[:, 1]) >= 0) == below)[:, None]
-        low, high = np.where(same, middle, low), np.where(same, high, middle)
-    return (low + high) / 2
+    """Where the sign changes between two places each: the rule of false position, as the Illinois
+    algorithm has it (M. Dowell and P. Jarratt 1971), with a middle where a step is no use.
+    """
+    at, until = np.zeros(len(low)), np.ones(len(low))
+    span = high - low
+    first, last = values(low[:, 0], low[:, 1]), values(high[:, 0], high[:, 1])
+    below, nearer = first >= 0, np.abs(last) < np.abs(first)
+    best = np.where(nearer[:, None], high, low)
+    least = np.where(nearer, np.abs(last), np.abs(first))
+    for _ in range(STEPS):
+        with np.errstate(all="ignore"):
+            share = at + (until - at) * first / (first - last)
+        share = np.where((share > at) & (share < until), share, (at + until) / 2)
+        place = low + span * share[:, None]
+        value = values(place[:, 0], place[:, 1])
+        better = np.abs(value) < least
+        best, least = np.where(better[:, None], place, best), np.where(better, np.abs(value), least)
+        same = (value >= 0) == below
+        at, until = np.where(same, share, at), np.where(same, until, share)
+        first = np.where(same, value, first / 2)
+        last = np.where(same, last / 2, value)
+    return best
 
 
 def arcs_in_squares(values: Values, squares: Floats) -> Floats:
@@ -97,25 +112,25 @@ def joined(segments: Floats, near: float) -> Floats:
         return np.empty((0, 2))
     ends = segments.reshape(-1, 2)
     keys = np.round(ends / near).astype(np.int64)
-    _, number = np.unique(keys, axis=0, return_inverse=True)
-    number = number.ravel().reshape(-1, 2)
+    keys -= keys.min(axis=0)
+    single = keys[:, 0] * (int(keys[:, 1].max()) + 1) + keys[:, 1]
+    _, back = np.unique(single, return_inverse=True)
+    number = back.reshape(-1, 2).tolist()
     touching: dict[int, list[int]] = {}
-    for k, (a, b) in enumerate(number.tolist()):
+    for k, (a, b) in enumerate(number):
         touching.setdefault(a, []).append(k)
         touching.setdefault(b, []).append(k)
-    used = np.zeros(len(segments), dtype=bool)
-    gap = np.full((1, 2), np.nan)
-    lines: list[Floats] = []
+    used = [False] * len(number)
+    # Ends in the order in which they are passed: twice the number of a segment, and its side.
+    order: list[int] = []
     # Lines with ends are begun at an end, closed ones anywhere.
-    starts = [
-        k for k, (a, b) in enumerate(number.tolist()) if 1 in map(len, (touching[a], touching[b]))
-    ]
-    for start in (*starts, *range(len(segments))):
+    starts = [k for k, (a, b) in enumerate(number) if 1 in (len(touching[a]), len(touching[b]))]
+    for start in (*starts, *range(len(number))):
         if used[start]:
             continue
-        a, b = number[start].tolist()
+        a, b = number[start]
         flip = len(touching[b]) == 1 and len(touching[a]) != 1
-        rows = [segments[start][int(flip)], segments[start][1 - int(flip)]]
+        order += [2 * start + flip, 2 * start + 1 - flip]
         used[start] = True
         at = a if flip else b
         while True:
@@ -123,9 +138,8 @@ def joined(segments: Floats, near: float) -> Floats:
             if after is None:
                 break
             used[after] = True
-            one, other = number[after].tolist()
-            side = 1 if one == at else 0
-            rows.append(segments[after][side])
+            one, other = number[after]
+            order.append(2 * after + (one == at))
             at = other if one == at else one
-        lines += [np.array(rows), gap]
-    return np.concatenate(lines)
+        order.append(len(ends))
+    return np.concatenate([ends, np.full((1, 2), np.nan)])[order]

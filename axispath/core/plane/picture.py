@@ -128,7 +128,7 @@ def shaded(relation: Relation, frame: Screen) -> Floats:
     while True:
         x, y = grid.boxes(cells.i, cells.j, size)
         yes, no = _known(relation, x, y)
-        full.append(_rectangles(grid, cells.some(yes), size))
+        full.append(rectangles(grid, cells.some(yes), size))
         cells = cells.some(~yes & ~no)
         if size == 1 or len(cells.i) > MOST_UNKNOWN:
             break
@@ -137,7 +137,7 @@ def shaded(relation: Relation, frame: Screen) -> Floats:
         cells, size = halved(cells, size), size // 2
         if len(cells.i) > 4 * MOST_UNKNOWN:
             break
-    x0, x1, y0, y1 = _rectangles(grid, cells, size).T
+    x0, x1, y0, y1 = rectangles(grid, cells, size).T
     middle_x, middle_y = (x0 + x1) / 2, (y0 + y1) / 2
     for a, b, c, d in (
         (x0, middle_x, y0, middle_y),
@@ -147,16 +147,17 @@ def shaded(relation: Relation, frame: Screen) -> Floats:
     ):
         part = np.stack([a, b, c, d], axis=1)
         full.append(part[relation.holds((a + b) / 2, (c + d) / 2)])
-    return _in_runs(np.concatenate(full))
+    return side_by_side(np.concatenate(full))
 
 
-def _rectangles(grid: Lattice, cells: Cells, size: int) -> Floats:
+def rectangles(grid: Lattice, cells: Cells, size: int) -> Floats:
+    """Squares of so many cells as rectangles (left, right, bottom, top)."""
     return np.stack(
         [grid.x[cells.i], grid.x[cells.i + size], grid.y[cells.j], grid.y[cells.j + size]], axis=1
     )
 
 
-def _in_runs(boxes: Floats) -> Floats:
+def side_by_side(boxes: Floats) -> Floats:
     """The rectangles with those side by side made into one."""
     if not len(boxes):
         return boxes

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass
+from fractions import Fraction
 from functools import cached_property
 
 import numpy as np
@@ -15,13 +16,17 @@ from axispath.core.arithmetic.build import program
 from axispath.core.arithmetic.derivative import derivative
 from axispath.core.arithmetic.floats import bound_to_floats
 from axispath.core.arithmetic.fraction import numerator
-from axispath.core.arithmetic.program import NotComputable, Program
+from axispath.core.arithmetic.program import Bound, NotComputable, Program
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.language.tree import (
     Comparison,
     Condition,
     Expression,
+    Negation,
+    Number,
+    Quotient,
     RelationStatement,
+    Sum,
     differences,
 )
 from axispath.core.memory import Memory
@@ -60,11 +65,15 @@ class Side:
 
     def values(self, x: Floats, y: Floats) -> Floats:
         """The left less the right at places; NaN where it has no value."""
-        return _floats(self.plan, self.unit, x, y)
+        return _floats(self._bound[0], x, y)
 
     def plain_values(self, x: Floats, y: Floats) -> Floats:
         """The same without denominators."""
-        return _floats(self.plain, self.unit, x, y)
+        return _floats(self._bound[1], x, y)
+
+    @cached_property
+    def _bound(self) -> tuple[Bound, Bound]:
+        return bound_to_floats(self.plan, self.unit), bound_to_floats(self.plain, self.unit)
 
     def holds(self, x: Floats, y: Floats) -> Truth:
         """Whether the comparison holds at places, as floats tell."""
@@ -177,6 +186,17 @@ def _rule(lane: ResolvedLane, condition: Condition, sides: list[Side]) -> Rule |
     return rules[0] if len(rules) == 1 else (condition.word, tuple(rules))
 
 
+def level_of(lane: ResolvedLane, level: float, sign: str) -> Side:
+    """A function of x and y compared with a level."""
+    assert lane.statement is not None
+    value = Fraction(level)
+    size: Expression = Number(str(abs(value.numerator)))
+    if value.denominator != 1:
+        size = Quotient(size, Number(str(value.denominator)))
+    apart = size if value < 0 else Negation(size)
+    return _side(lane, Sum((lane.statement.body, apart)) if value else lane.statement.body, sign)
+
+
 def _side(lane: ResolvedLane, difference: Expression, sign: str) -> Side:
     plan = program(difference, PLANE, lane.definitions)
     plain = numerator(difference)
@@ -190,7 +210,7 @@ def _side(lane: ResolvedLane, difference: Expression, sign: str) -> Side:
     return Side(plan, sign, program(plain, PLANE, lane.definitions), slopes, lane.unit)
 
 
-def _floats(plan: Program, unit: AngleUnit, x: Floats, y: Floats) -> Floats:
+def _floats(bound: Bound, x: Floats, y: Floats) -> Floats:
     with np.errstate(all="ignore"):
-        found = np.asarray(bound_to_floats(plan, unit).run(x, y), dtype=np.float64)
+        found = np.asarray(bound.run(x, y), dtype=np.float64)
     return found if found.shape == np.shape(x) else np.full(np.shape(x), found)

@@ -57,13 +57,25 @@ class Dots:
 class Patch:
     """Part of the plane: ``rows`` are rectangles (left, bottom, right, top).
 
-    An ``open`` one is where nothing could be settled.
+    An ``open`` one is where nothing could be settled, a ``tint`` above 0
+    says how strongly a band of a map is coloured, up to 1.
     """
 
     name: ClassVar[str] = "patch"
     rows: Rows
     faint: bool = False
     open: bool = False
+    tint: float = 0.0
 
 
-Primitive = Stroke | Band | Dots | Patch
+@dataclass(frozen=True, slots=True)
+class Label:
+    """A number or a word, ``text``, at a place (x, y)."""
+
+    name: ClassVar[str] = "label"
+    rows: Rows
+    text: str
+    faint: bool = False
+
+
+Primitive = Stroke | Band | Dots | Patch | Label

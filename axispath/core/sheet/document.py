@@ -96,7 +96,8 @@ class Lane(Value):
     """One definition. ``name`` is what the sheet calls a line that names nothing itself.
 
     Such a line is a ``value``, or a function of x, or a curve along which the letter ``runs``.
-    Which it is was decided when it was typed. ``at`` is where the moving point of a curve is.
+    Which it is was decided when it was typed. ``at`` is where the moving point of a curve is,
+    ``levels`` are those of a map, as typed.
     """
 
     id: LaneId
@@ -111,6 +112,7 @@ class Lane(Value):
     slider: Slider = Slider()
     style: Style = Style()
     samples: Samples = Samples()
+    levels: Typed = ""
     note: Annotated[str, Field(max_length=500)] = ""
 
 
@@ -135,6 +137,8 @@ MarkGroup = Literal[
     "distances from the pole",
     "single points",
     "corners",
+    "highest and lowest",
+    "saddles",
 ]
 
 
@@ -155,7 +159,7 @@ class Ground(Value):
     x_label: Annotated[str, Field(max_length=80)] = ""
     y_label: Annotated[str, Field(max_length=80)] = ""
     title: Annotated[str, Field(max_length=300)] = ""
-    without: Annotated[tuple[MarkGroup, ...], Field(max_length=13)] = ()
+    without: Annotated[tuple[MarkGroup, ...], Field(max_length=15)] = ()
     legend: bool = False
     legend_x: Annotated[float, Field(ge=0, le=1)] = 0.03
     legend_y: Annotated[float, Field(ge=0, le=1)] = 0.04

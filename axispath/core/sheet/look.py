@@ -33,6 +33,8 @@ LOOK: Final[dict[str, Any]] = {
     # Of a part of the plane: its shade, and the lines through it, so far apart, by colour.
     "shade": 0.13,
     "hatch": {"alpha": 0.5, "width": 1, "gap": 9, "angles": [45, -45, 0, 90, 30, -30, 60, -60]},
+    "tint": 0.6,  # of the highest band of a map
+    "label": 11.5,  # size of a level's number
     "unsettled": 0.3,  # of where nothing could be settled
     "border": [7, 5],  # dashes of a border that does not belong
     "speck": 1,  # radius of what is no wider than a line
@@ -72,6 +74,12 @@ LOOK: Final[dict[str, Any]] = {
                 [[-5, -5], [5, 5]],
                 [[-5, 5], [5, -5]],
             ],
+        },
+        "peak": {"filled": True, "lines": [[[-5, 4], [5, 4], [0, -5], [-5, 4]]]},
+        "pit": {"filled": True, "lines": [[[-5, -4], [5, -4], [0, 5], [-5, -4]]]},
+        "saddle": {
+            "filled": False,
+            "lines": [[[-5, -5], [-2, 0], [-5, 5]], [[5, -5], [2, 0], [5, 5]]],
         },
         "farthest": {"filled": True, "lines": [[[-5, 0], [0, -5], [5, 0], [0, 5], [-5, 0]]]},
         "nearest": {"filled": False, "lines": [[[-5, 0], [0, -5], [5, 0], [0, 5], [-5, 0]]]},

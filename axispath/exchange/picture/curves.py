@@ -12,7 +12,7 @@ from numpy.typing import NDArray
 
 from axispath.core.path.trails import trail_marks
 from axispath.core.sampling.kinds import DRAWN, drawn
-from axispath.core.sampling.primitives import Band, Dots, Patch, Primitive, Rows, Stroke
+from axispath.core.sampling.primitives import Band, Dots, Label, Patch, Primitive, Rows, Stroke
 from axispath.core.sheet import palette
 from axispath.core.sheet.document import Document
 from axispath.core.sheet.look import LOOK
@@ -76,11 +76,17 @@ def _shape(paper: Paper, lane: ResolvedLane, field: PlotField, shape: Primitive)
             size = 2 * LOOK[radius] * 0.72
             points = field.pixels(rows)
             paper.line(points, colour, 0, marker="o", markersize=size, linestyle="none")
-        case Patch(rows, _, unsettled):
-            _patch(paper, lane, field, rows, unsettled)
+        case Patch(rows, _, unsettled, tint):
+            look = "unsettled" if unsettled else "tint" if tint else "shade"
+            _patch(paper, lane, field, rows, look, tint or 1.0)
+        case Label(rows, text):
+            ((x, y),) = field.pixels(rows)
+            paper.text(x, y, text, colour, LOOK["label"], palette.GROUND, ha="center", va="center")
 
 
-def _patch(paper: Paper, lane: ResolvedLane, field: PlotField, rows: Rows, unsettled: bool) -> None:
+def _patch(
+    paper: Paper, lane: ResolvedLane, field: PlotField, rows: Rows, look: str, share: float
+) -> None:
     """Rectangles in one piece, shaded and hatched, or pale where nothing is settled."""
     if not len(rows):
         return
@@ -94,8 +100,8 @@ def _patch(paper: Paper, lane: ResolvedLane, field: PlotField, rows: Rows, unset
         np.array([Path.MOVETO, Path.LINETO, Path.LINETO, Path.LINETO, Path.CLOSEPOLY]), len(rows)
     )
     area = Path(corners.reshape(-1, 2), codes)
-    paper.shape(area, fill=colour, alpha=LOOK["unsettled" if unsettled else "shade"])
-    if not unsettled:
+    paper.shape(area, fill=colour, alpha=LOOK[look] * share)
+    if look == "shade":
         angles = LOOK["hatch"]["angles"]
         angle = angles[(lane.lane.colour or 0) % len(angles)]
         paper.hatch(area, colour, angle, LOOK["hatch"])

@@ -3,6 +3,7 @@
 from axispath.web.kinds.curve import CURVE
 from axispath.web.kinds.function import FUNCTION
 from axispath.web.kinds.list_of_values import LIST
+from axispath.web.kinds.map import MAP
 from axispath.web.kinds.number import NUMBER
 from axispath.web.kinds.point import POINT
 from axispath.web.kinds.register import Face
@@ -16,6 +17,7 @@ FACES: dict[str, Face] = {
     "function": FUNCTION,
     "parametric": CURVE,
     "polar": CURVE,
+    "map": MAP,
     "relation": RELATION,
     "region": REGION,
     "several": SEVERAL,

@@ -12,7 +12,7 @@ from axispath.core.arithmetic.patience import OutOfTime, limited
 from axispath.core.arithmetic.rationals import Exact
 from axispath.core.language.numbers import decimal, full_precision, listed
 from axispath.core.path.kinds import SEARCHED
-from axispath.core.path.labels import crossing_key, keyed, shown_t, shown_x, shown_y
+from axispath.core.path.labels import crossing_key, keyed, shown_t, shown_x, shown_y, shown_z
 from axispath.core.path.landmark import (
     BREAKS,
     Kind,
@@ -270,7 +270,7 @@ def _row(key: str, mark: Landmark, digits: int, letter: str) -> Row:
         tuple(why(mark)),
         _tag(mark),
         mark.closed,
-        parameter=shown_t(mark, letter, digits),
+        parameter=shown_t(mark, letter, digits) or shown_z(mark, "value", digits),
     )
 
 

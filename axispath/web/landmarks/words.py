@@ -35,6 +35,9 @@ KIND_NAMES = {
     Kind.AT_POLE: "through the pole",
     Kind.ISOLATED: "single point",
     Kind.CORNER: "corner",
+    Kind.PEAK: "highest point",
+    Kind.PIT: "lowest point",
+    Kind.SADDLE: "saddle",
 }
 CERTAINTY = {
     Certainty.PROVEN: "proven",
@@ -51,6 +54,9 @@ PAIRS = {
     Kind.ISOLATED: "the equation holds and both of its slopes are 0; about it nothing else is",
     Kind.CUSP: "the equation holds and both of its slopes are exactly 0",
     Kind.CORNER: "two borders meet",
+    Kind.PEAK: "both slopes are 0, and it falls to all sides",
+    Kind.PIT: "both slopes are 0, and it rises to all sides",
+    Kind.SADDLE: "both slopes are 0; it rises to two sides and falls to the two others",
     Kind.INTERSECTION: "both equations hold",
 }
 

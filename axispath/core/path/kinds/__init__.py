@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from axispath.core.path.kinds.curve import PARAMETRIC, POLAR, curve_box, curves_met, function_met
 from axispath.core.path.kinds.function import FUNCTION, function_box, functions_met
+from axispath.core.path.kinds.map import MAP, map_box
 from axispath.core.path.kinds.point import point_box
 from axispath.core.path.kinds.register import Framed, Meets, Searched
 from axispath.core.path.kinds.relation import (
@@ -21,6 +22,7 @@ SEARCHED: dict[str, Searched] = {
     "polar": POLAR,
     "relation": RELATION,
     "region": REGION,
+    "map": MAP,
 }
 MEETS: dict[tuple[str, str], Meets] = {
     ("function", "function"): functions_met,
@@ -46,4 +48,5 @@ FRAMED: dict[str, Framed] = {
     "point": point_box,
     "relation": relation_box,
     "region": relation_box,
+    "map": map_box,
 }

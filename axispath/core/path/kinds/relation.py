@@ -39,20 +39,39 @@ def _rectangle(view: View, only: Range | None) -> Rectangle | None:
     return (left, right, view.bottom, view.top) if left < right else None
 
 
-def _path(work: Callable[[ResolvedLane, Rectangle, Budget], Path]) -> Search:
+def in_rectangle(work: Callable[[ResolvedLane, Rectangle, Budget], Path]) -> Search:
+    """A search of the part of the plane that a view shows."""
+
     def path(
         lane: ResolvedLane, view: View, effort: Effort, searches: int, only: Range | None
     ) -> Path | None:
         rectangle = _rectangle(view, only)
-        if rectangle is None:
-            return None
-        budget = effort.budget(searches)
-        ends = interval(lane, rectangle[0], rectangle[1], None)
-        assert ends is not None
-        subject = ("relation", relation_of(lane), rectangle)
-        return remembered(subject, ends, budget, lambda: work(lane, rectangle, budget))
+        return None if rectangle is None else work(lane, rectangle, effort.budget(searches))
 
     return path
+
+
+def _relation(lane: ResolvedLane, rectangle: Rectangle, budget: Budget) -> Path:
+    return _known(
+        lane,
+        rectangle,
+        budget,
+        lambda: find_relation(rules_of(lane), relation_of(lane), rectangle, budget),
+    )
+
+
+def _region(lane: ResolvedLane, rectangle: Rectangle, budget: Budget) -> Path:
+    return _known(
+        lane, rectangle, budget, lambda: find_corners(lane, relation_of(lane), rectangle, budget)
+    )
+
+
+def _known(
+    lane: ResolvedLane, rectangle: Rectangle, budget: Budget, work: Callable[[], Path]
+) -> Path:
+    ends = interval(lane, rectangle[0], rectangle[1], None)
+    assert ends is not None
+    return remembered(("relation", relation_of(lane), rectangle), ends, budget, work)
 
 
 def quick(lane: ResolvedLane, view: View, only: Range | None) -> Path | None:
@@ -60,16 +79,8 @@ def quick(lane: ResolvedLane, view: View, only: Range | None) -> Path | None:
     return Path(view.left, view.right, (), (), (), (), (), proven=False)
 
 
-RELATION = Searched(
-    _path(lambda lane, box, budget: find_relation(rules_of(lane), relation_of(lane), box, budget)),
-    quick,
-    RELATION_GROUPS,
-)
-REGION = Searched(
-    _path(lambda lane, box, budget: find_corners(lane, relation_of(lane), box, budget)),
-    quick,
-    REGION_GROUPS,
-)
+RELATION = Searched(in_rectangle(_relation), quick, RELATION_GROUPS)
+REGION = Searched(in_rectangle(_region), quick, REGION_GROUPS)
 
 
 def function_meets(

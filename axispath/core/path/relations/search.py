@@ -127,11 +127,11 @@ def find_relation(rules: Rules, relation: Relation, rectangle: Rectangle, budget
     for kind, slope in ((Kind.UPRIGHT, fy), (Kind.LEVEL, fx)):
         solved = solve(rules.pair(rules.tree, radical(slope)), rectangle, budget.part(PLACES))
         marks += [
-            _landmark(kind, one)
+            landmark(kind, one)
             for one in solved.zeros
             if not any(_near(mark, one.x, one.y, rectangle) for mark in centres)
         ]
-        still += _open(solved, centres, rectangle)
+        still += open_stretches(solved, centres, rectangle)
     if singular.spent or len(singular.open):
         # Where both slopes vanish on whole curves, only those on the relation itself matter.
         still += _open_singular(rules, singular, rectangle)
@@ -164,9 +164,9 @@ def met(first: Rules, second: Rules, rectangle: Rectangle, budget: Budget) -> Pa
         plans += [rules.plan(slope) for slope in rules.slopes]
     solved = solve(Pair.of(tuple(plans), first.unit), rectangle, budget)
     marks = sorted(
-        (_landmark(Kind.INTERSECTION, one) for one in solved.zeros), key=lambda m: (m.x, m.y)
+        (landmark(Kind.INTERSECTION, one) for one in solved.zeros), key=lambda m: (m.x, m.y)
     )
-    still = merged_open(_open(solved, [], rectangle), (right - left) * NEAR)
+    still = merged_open(open_stretches(solved, [], rectangle), (right - left) * NEAR)
     return Path(left, right, tuple(marks), (), tuple(still), (), ())
 
 
@@ -196,7 +196,10 @@ def _on_axis(
     return marks, [Open(0.0, 0.0, item.reason) for item in stretches]
 
 
-def _landmark(kind: Kind, one: Common, certainty: Certainty = Certainty.PROVEN) -> Landmark:
+def landmark(
+    kind: Kind, one: Common, certainty: Certainty = Certainty.PROVEN, **more: float
+) -> Landmark:
+    """A common zero as a landmark."""
     radius, y_radius = one.radii
     return Landmark(
         kind,
@@ -208,6 +211,7 @@ def _landmark(kind: Kind, one: Common, certainty: Certainty = Certainty.PROVEN) 
         low=one.around[0],
         high=one.around[1],
         method=Method.PAIR,
+        **more,  # type: ignore[arg-type]
     )
 
 
@@ -243,7 +247,7 @@ def _singular(rules: Rules, solved: Solved) -> Iterator[Landmark]:
         # Beside it the relation is as the quadratic form of its second slopes.
         kind = Kind.CROSSING if det.high[0] < 0 else Kind.ISOLATED
         certainty = Certainty.EXACT if exact else Certainty.APPROACHED
-        yield _landmark(kind, one, certainty)
+        yield landmark(kind, one, certainty)
 
 
 def _cusps(rules: Rules, solved: Solved) -> Iterator[Landmark]:
@@ -292,7 +296,7 @@ def _near(mark: Landmark, x: float, y: float, rectangle: Rectangle) -> bool:
     return abs(mark.x - x) <= (right - left) * NEAR and abs(mark.y - y) <= (top - bottom) * NEAR
 
 
-def _open(solved: Solved, centres: list[Landmark], rectangle: Rectangle) -> list[Open]:
+def open_stretches(solved: Solved, centres: list[Landmark], rectangle: Rectangle) -> list[Open]:
     """Stretches of x with boxes that stayed open, but for those at a crossing that is known."""
     reason = Reason.BUDGET if solved.spent else Reason.CLOSE
     left, right, bottom, top = rectangle
@@ -312,7 +316,7 @@ def _open_singular(rules: Rules, solved: Solved, rectangle: Rectangle) -> list[O
     value = box_function(rules.plan(rules.tree), rules.unit)
     x, y = between(boxes[:, 0], boxes[:, 1]), between(boxes[:, 2], boxes[:, 3])
     kept = boxes[value(x, y).may_be_zero]
-    return _open(Solved((), kept, solved.spent), [], rectangle)
+    return open_stretches(Solved((), kept, solved.spent), [], rectangle)
 
 
 def _belongs(relation: Relation, mark: Landmark) -> bool:

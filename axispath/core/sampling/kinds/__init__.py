@@ -7,6 +7,7 @@ from collections.abc import Callable
 from axispath.core.arithmetic.patience import Patience, limited
 from axispath.core.sampling.kinds.curve import drawn_curve
 from axispath.core.sampling.kinds.function import drawn_function
+from axispath.core.sampling.kinds.map import drawn_map
 from axispath.core.sampling.kinds.point import drawn_point
 from axispath.core.sampling.kinds.relation import drawn_region, drawn_relation
 from axispath.core.sampling.primitives import Primitive
@@ -21,6 +22,7 @@ DRAWN: dict[str, Draw] = {
     "parametric": drawn_curve,
     "polar": drawn_curve,
     "point": drawn_point,
+    "map": drawn_map,
     "relation": drawn_relation,
     "region": drawn_region,
 }

@@ -31,7 +31,7 @@ def drawn_relation(document: Document, lane: ResolvedLane, frame: Frame) -> list
 
     def work() -> list[Primitive]:
         assert relation.curve is not None
-        found = curve_drawn(relation, relation.curve, _screen(frame))
+        found = curve_drawn(relation, relation.curve, screen_of(frame))
         shapes: list[Primitive] = [Stroke(as_rows(found.segments, frame))]
         if len(found.dots):
             middles = (found.dots[:MOST_DOTS, [0, 2]] + found.dots[:MOST_DOTS, [1, 3]]) / 2
@@ -48,8 +48,8 @@ def drawn_region(document: Document, lane: ResolvedLane, frame: Frame) -> list[P
     relation = relation_of(lane)
 
     def work() -> list[Primitive]:
-        belongs, beyond, still = borders(relation, _screen(frame))
-        shapes: list[Primitive] = [Patch(relative_boxes(shaded(relation, _screen(frame)), frame))]
+        belongs, beyond, still = borders(relation, screen_of(frame))
+        shapes: list[Primitive] = [Patch(relative_boxes(shaded(relation, screen_of(frame)), frame))]
         if len(belongs):
             shapes.append(Stroke(as_rows(belongs, frame), border="closed"))
         if len(beyond):
@@ -61,7 +61,8 @@ def drawn_region(document: Document, lane: ResolvedLane, frame: Frame) -> list[P
     return list(_pictures.found((relation, frame), work))
 
 
-def _screen(frame: Frame) -> Screen:
+def screen_of(frame: Frame) -> Screen:
+    """A frame as the plane knows it."""
     return Screen(frame.left, frame.right, frame.bottom, frame.top, frame.width, frame.height)
 
 

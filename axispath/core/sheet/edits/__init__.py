@@ -20,6 +20,7 @@ from axispath.core.sheet.edits.looks import (
     FoldLane,
     MoveLane,
     SetColour,
+    SetLevels,
     SetNote,
     SetSamples,
     SetStyle,
@@ -51,6 +52,7 @@ __all__ = [
     "SetColour",
     "SetDomain",
     "SetGround",
+    "SetLevels",
     "SetNote",
     "SetSamples",
     "SetSlider",
@@ -81,6 +83,7 @@ Edit = (
     | SetColour
     | SetNote
     | SetStyle
+    | SetLevels
     | SetSamples
     | FoldLane
     | SetGround

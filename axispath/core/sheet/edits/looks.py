@@ -6,8 +6,9 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from axispath.core.sheet.document import COLOURS, MAX_LANES, Document, Samples, Style
+from axispath.core.sheet.document import COLOURS, MAX_LANES, Document, Samples, Style, Typed
 from axispath.core.sheet.edits.change import LaneChange
+from axispath.core.sheet.levels import typed_levels
 from axispath.core.sheet.samples import sample_amount
 
 
@@ -91,6 +92,20 @@ class SetStyle(LaneChange):
 
     def words(self, document: Document) -> str:
         return f"the style of {self.called(document)}"
+
+
+class SetLevels(LaneChange):
+    """The levels of a map: themselves, or how many."""
+
+    do: Literal["set levels"] = "set levels"
+    levels: Typed
+
+    def applied(self, document: Document) -> Document:
+        typed_levels(document, self.levels)
+        return self.changed(document, levels=self.levels)
+
+    def words(self, document: Document) -> str:
+        return f"the levels of {self.called(document)}"
 
 
 class SetSamples(LaneChange):

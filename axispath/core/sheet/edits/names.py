@@ -166,7 +166,8 @@ def _with(value: Any, change: Text, *fields: str) -> Any:
 def _lane(lane: Lane, name: _Renaming) -> Lane:
     slider = _with(lane.slider, name.formula, "low", "high", "step")
     samples = _with(lane.samples, name.formula, "amount")
-    return lane.model_copy(update={"slider": slider, "samples": samples})
+    levels = name.list_of(lane.levels)
+    return lane.model_copy(update={"slider": slider, "samples": samples, "levels": levels})
 
 
 def _table(table: Table, name: _Renaming) -> Table:

@@ -14,6 +14,7 @@ from axispath.core.sheet.kinds.curve import PARAMETRIC, POLAR
 from axispath.core.sheet.kinds.function import FUNCTION
 from axispath.core.sheet.kinds.kind import Kind
 from axispath.core.sheet.kinds.list_of_values import LIST
+from axispath.core.sheet.kinds.map import MAP
 from axispath.core.sheet.kinds.number import NUMBER
 from axispath.core.sheet.kinds.point import POINT
 from axispath.core.sheet.kinds.relation import REGION, RELATION
@@ -36,6 +37,7 @@ KINDS = (
     REGION,
     POINT,
     FUNCTION,
+    MAP,
     SEVERAL,
     NUMBER,
     LIST,

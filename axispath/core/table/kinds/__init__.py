@@ -13,6 +13,7 @@ from axispath.core.table.kinds.curve import (
     moving_words,
 )
 from axispath.core.table.kinds.function import DESCRIBED_FUNCTION, column_of, read_function
+from axispath.core.table.kinds.map import DESCRIBED_MAP
 from axispath.core.table.kinds.point import DESCRIBED_POINT, rows_of_points
 from axispath.core.table.kinds.register import Described, Read
 from axispath.core.table.kinds.relation import (
@@ -37,6 +38,7 @@ DESCRIBED: dict[str, Described] = {
     "point": DESCRIBED_POINT,
     "relation": DESCRIBED_RELATION,
     "region": DESCRIBED_REGION,
+    "map": DESCRIBED_MAP,
 }
 """How a lane is put in words, and why it may not show."""
 

@@ -20,7 +20,8 @@ export function drawCurve(plot, context, lane) {
     context.globalAlpha = shape.faint ? LOOK.faint : shape.pale ? LOOK.pale : 1;
     context.lineWidth = shape.dashed ? widthOf(lane) : LOOK.joining;
     context.setLineDash(shape.border ? (shape.border === "open" ? LOOK.border : []) : shape.dashed ? dashOf(lane) : []);
-    if (shape.as === "patch") fillPatch(context, shape, mapping, hatchOf(lane));
+    if (shape.as === "label") written(context, shape, mapping);
+    else if (shape.as === "patch") fillPatch(context, shape, mapping, hatchOf(lane));
     else DRAW[shape.as](context, shape.rows, mapping, shape.large ? LOOK.point : shape.small ? LOOK.speck : LOOK.dot);
   }
   context.setLineDash([]);
@@ -79,7 +80,7 @@ function dots(context, points, { across, down }, radius) {
 }
 
 /** Rectangles of the plane in one piece, so that no seams show: shaded and hatched, or pale where they are open. @param {CanvasRenderingContext2D} context @param {Shape} shape @param {Mapping} mapping @param {number} angle */
-export function fillPatch(context, { rows, open }, { across, down }, angle) {
+export function fillPatch(context, { rows, open, tint }, { across, down }, angle) {
   context.save();
   context.beginPath();
   for (let i = 0; i < rows.length; i += 4) {
@@ -87,10 +88,25 @@ export function fillPatch(context, { rows, open }, { across, down }, angle) {
     const top = down(rows[i + 3]);
     context.rect(left, top, across(rows[i + 2]) - left, down(rows[i + 1]) - top);
   }
-  context.globalAlpha *= open ? LOOK.unsettled : LOOK.shade;
+  context.globalAlpha *= open ? LOOK.unsettled : tint ? LOOK.tint * tint : LOOK.shade;
   context.fill();
-  if (!open) hatch(context, angle);
+  if (!open && !tint) hatch(context, angle);
   context.restore();
+}
+
+/** A number on its line. @param {CanvasRenderingContext2D} context @param {Shape} shape @param {Mapping} mapping */
+function written(context, { rows, text = "" }, { across, down }) {
+  context.font = `${LOOK.label}px ${token("font")}`;
+  context.textAlign = "center";
+  context.textBaseline = "middle";
+  const [x, y] = [across(rows[0]), down(rows[1])];
+  const ink = context.strokeStyle;
+  context.strokeStyle = token("plot-ground");
+  context.lineWidth = 4;
+  context.setLineDash([]);
+  context.strokeText(text, x, y);
+  context.strokeStyle = ink;
+  context.fillText(text, x, y);
 }
 
 /** Lines through what is to be filled, at an angle of so many degrees. @param {CanvasRenderingContext2D} context @param {number} angle */
@@ -116,7 +132,7 @@ function hatch(context, angle) {
 /** @param {Lane} lane */
 const hatchOf = (lane) => LOOK.hatch.angles[(lane.colour ?? 0) % LOOK.hatch.angles.length];
 
-/** How each shape is drawn, but for patches. @type {Record<Exclude<Shape["as"], "patch">, (context: CanvasRenderingContext2D, rows: Float32Array, mapping: Mapping, radius: number) => void>} */
+/** How each shape is drawn, but for patches. @type {Record<Exclude<Shape["as"], "patch" | "label">, (context: CanvasRenderingContext2D, rows: Float32Array, mapping: Mapping, radius: number) => void>} */
 const DRAW = { stroke: strokes, band: fillBand, dots };
 
 /** Marks on the curve at every half step of the axis, so that they stay put while the view moves. @param {Plot} plot @param {CanvasRenderingContext2D} context @param {Lane} lane @param {Float32Array} points @param {Mapping} mapping */
@@ -152,7 +168,7 @@ export function drawTrails(plot, context) {
     const lane = plot.lane(id);
     if (!lane || lane.hidden) continue;
     context.strokeStyle = context.fillStyle = laneColour(lane);
-    for (const shape of shapes) if (shape.as !== "patch") DRAW[shape.as](context, shape.rows, mapping, LOOK.dot);
+    for (const shape of shapes) if (shape.as !== "patch" && shape.as !== "label") DRAW[shape.as](context, shape.rows, mapping, LOOK.dot);
   }
   context.globalAlpha = 0.7;
   for (const { id, x, y } of plot.trails.marks) {
@@ -263,7 +279,7 @@ export function drawFlags(plot, context) {
 function lastVisible(shapes, { across, down }, size) {
   let best = null;
   for (const { as, rows: points } of shapes) {
-    if (as === "patch") continue;
+    if (as === "patch" || as === "label") continue;
     for (let i = points.length - 2; i >= 0; i -= 2) {
       const x = across(points[i]);
       const y = down(points[i + 1]);

@@ -4,7 +4,7 @@
 /**
  * @typedef {{filled: boolean, lines: [number, number][][]}} Shape
  * @typedef {{usualDashes: number[][], dashes: Record<string, number[]>, widths: Record<string, number>,
- *   faint: number, pale: number, shade: number, unsettled: number, border: number[], speck: number,
+ *   faint: number, pale: number, shade: number, unsettled: number, tint: number, label: number, border: number[], speck: number,
  *   hatch: {alpha: number, width: number, gap: number, angles: number[]}, band: number, joining: number, trail: number, dot: number, point: number, flag: number, ring: number,
  *   eye: number, asymptote: number[], rings: Record<string, "dot" | "closed" | "open">, shapes: Record<string, Shape>, lifted: Record<string, number>,
  *   ticks: {across: number, upwards: number, most: number, typed: number, partsOfPi: [number, number][], turns: number[]},

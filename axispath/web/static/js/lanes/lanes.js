@@ -306,7 +306,9 @@ export class Lanes {
       this.told.edit({ do: "set style", id, style: this.fields(row, "style") });
       return;
     }
-    if (row && id && input.hasAttribute("data-samples")) {
+    if (row && id && input.hasAttribute("data-levels")) {
+      this.told.edit({ do: "set levels", id, levels: input.value });
+    } else if (row && id && input.hasAttribute("data-samples")) {
       this.told.edit({ do: "set samples", id, samples: { amount: "", joined: true, ...this.fields(row, "samples") } });
       return;
     }
@@ -318,7 +320,7 @@ export class Lanes {
   refuse(id, kind, message, place, mend) {
     const row = this.row(id);
     if (!row) return false;
-    const where = { "set domain": ".domain", "set slider": ".domain", "set samples": ".lane-more" }[kind] ?? ".lane-edit";
+    const where = { "set domain": ".domain", "set slider": ".domain", "set samples": ".lane-more", "set levels": ".lane-more" }[kind] ?? ".lane-edit";
     if (!row.querySelector(where)) return false;
     this.complain(row, where, message, mend);
     if (kind === "revise lane") {

@@ -43,7 +43,7 @@ export interface Equation {
 
 export interface Finer {
   head: number;
-  preview?: (AddLane | ReviseLane | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   table?: string | "";
   first?: number;
   count?: number;
@@ -65,7 +65,7 @@ export interface ForgetEquation {
 
 export interface Framing {
   head: number;
-  preview?: (AddLane | ReviseLane | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   lane?: string | "";
 }
 
@@ -84,7 +84,7 @@ export interface Ground {
   x_label: string;
   y_label: string;
   title: string;
-  without: ("zeros" | "turning points" | "inflections" | "breaks" | "intersections" | "start and end" | "on the axes" | "turns" | "cusps" | "crossings of itself" | "distances from the pole" | "single points" | "corners")[];
+  without: ("zeros" | "turning points" | "inflections" | "breaks" | "intersections" | "start and end" | "on the axes" | "turns" | "cusps" | "crossings of itself" | "distances from the pole" | "single points" | "corners" | "highest and lowest" | "saddles")[];
   legend: boolean;
   legend_x: number;
   legend_y: number;
@@ -108,6 +108,7 @@ export interface Lane {
   slider: Slider;
   style: Style;
   samples: Samples;
+  levels: string;
   note: string;
 }
 
@@ -119,7 +120,7 @@ export interface LetRun {
 
 export interface Looking {
   head: number;
-  preview?: (AddLane | ReviseLane | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   view: View;
 }
 
@@ -149,7 +150,7 @@ export interface Numbers {
 
 export interface Picturing {
   head: number;
-  preview?: (AddLane | ReviseLane | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   view: View;
   width: number;
   height: number;
@@ -164,7 +165,7 @@ export interface Previewing {
 
 export interface Reading {
   head: number;
-  preview?: (AddLane | ReviseLane | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   x?: number;
   typed?: string;
   held?: number | null;
@@ -206,7 +207,7 @@ export interface Samples {
 
 export interface Searching {
   head: number;
-  preview?: (AddLane | ReviseLane | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   view: View;
   low?: string;
   high?: string;
@@ -232,6 +233,12 @@ export interface SetDomain {
 export interface SetGround {
   do: "set ground";
   ground: Ground;
+}
+
+export interface SetLevels {
+  id: string;
+  do: "set levels";
+  levels: string;
 }
 
 export interface SetNote {
@@ -291,7 +298,7 @@ export interface Slider {
 
 export interface Solving {
   head: number;
-  preview?: (AddLane | ReviseLane | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   view: View;
   text: string;
   unknown?: string;
@@ -329,7 +336,7 @@ export interface Table {
 
 export interface TableText {
   head: number;
-  preview?: (AddLane | ReviseLane | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   table?: string | "";
   first?: number;
   count?: number;
@@ -340,7 +347,7 @@ export interface TableText {
 
 export interface Tabulating {
   head: number;
-  preview?: (AddLane | ReviseLane | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   table?: string | "";
   first?: number;
   count?: number;
@@ -350,7 +357,7 @@ export interface Tabulating {
 
 export interface Taking {
   head: number;
-  preview?: (AddLane | ReviseLane | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   view: View;
   low?: string;
   high?: string;
@@ -378,7 +385,7 @@ export interface Ticks {
 
 export interface Trailing {
   head: number;
-  preview?: (AddLane | ReviseLane | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   view: View;
   width: number;
   height: number;
@@ -389,7 +396,7 @@ export interface Trailing {
 
 export interface Trying {
   head: number;
-  preview?: (AddLane | ReviseLane | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
 }
 
 export interface View {
@@ -402,7 +409,7 @@ export interface View {
 
 export interface Watching {
   head: number;
-  preview?: (AddLane | ReviseLane | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   view: View;
   text: string;
   unknown?: string;
@@ -414,4 +421,4 @@ export interface Watching {
   second?: string;
 }
 
-export type Edit = AddLane | ReviseLane | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation;
+export type Edit = AddLane | ReviseLane | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation;
