@@ -46,10 +46,6 @@ def _instrument(page: Page) -> None:
     page.get_by_role("button", name="area").click()
 
 
-def _slider(page: Page) -> None:
-    page.get_by_role("button", name="More for swing").click()
-
-
 def _values(page: Page) -> None:
     page.get_by_role("tab", name="Values").click()
 
@@ -99,12 +95,6 @@ def _print(page: Page) -> None:
     page.emulate_media(media="print")
 
 
-def _trouble(page: Page) -> None:
-    page.fill("#entry", "2 sin(x + ")
-    page.press("#entry", "Enter")
-    page.locator("#entry-trouble").wait_for()
-
-
 def _figure(page: Page) -> None:
     _lines(page, "(sin 5t, cos 4t)", "x^2 - 1")
 
@@ -112,6 +102,10 @@ def _figure(page: Page) -> None:
 def _rose(page: Page) -> None:
     page.get_by_text("deg", exact=True).click()
     _lines(page, "r = 1 + 2 cos(3θ)", "P = (2; 60°)")
+
+
+def _surface(page: Page) -> None:
+    page.locator('[data-act="surface"]').first.click()
 
 
 def _handbook(page: Page) -> None:
@@ -127,25 +121,25 @@ def _nothing(page: Page) -> None:
 
 
 FERRY, BLANK = "/demo/ferry-window", "/sheet/blank"
-USUAL, WIDE, PHONE = (1280, 800), (1920, 1080), (390, 844)
+USUAL, PHONE = (1280, 800), (390, 844)
 VIEWS: dict[str, tuple[str, tuple[int, int], Story]] = {
     "sheet": (FERRY, USUAL, _nothing),
     "landmarks": (FERRY, USUAL, _landmarks),
     "breaks": (BLANK, USUAL, _breaks),
     "instrument": (FERRY, USUAL, _instrument),
-    "slider": (FERRY, USUAL, _slider),
     "values": ("/demo/slipway", USUAL, _values),
     "solve": (FERRY, USUAL, _equation),
     "method": (BLANK, USUAL, _method),
     "dark": (BLANK, USUAL, _many),
     "many": (BLANK, USUAL, _many),
-    "wide": (BLANK, WIDE, _many),
     "phone": (FERRY, PHONE, _nothing),
     "points": (BLANK, USUAL, _points),
     "print": (FERRY, USUAL, _print),
-    "trouble": (BLANK, USUAL, _trouble),
     "figure": (BLANK, USUAL, _figure),
     "rose": (BLANK, USUAL, _rose),
+    "region": ("/demo/anchorage", USUAL, _nothing),
+    "map": ("/demo/bay", USUAL, _nothing),
+    "surface": ("/demo/bay", USUAL, _surface),
     "handbook": (FERRY, USUAL, _handbook),
     "shelf": (FERRY, USUAL, _shelf),
 }

@@ -10,6 +10,7 @@ from axispath.core.sheet.edits import (
     AddLane,
     KeepEquation,
     SetGround,
+    SetLevels,
     SetNote,
     SetSlider,
     SetStyle,
@@ -175,6 +176,31 @@ def safe_anchorage() -> Document:
     return document
 
 
+BAY = (
+    "depth(x, y) = 12 - (x - 1)^2/4 - (y + 1)^2/2 + 3 sin(x) cos(y)",
+    "draught = 6",
+    "depth(x, y) >= draught",
+    "course(x) = x/2 - 2",
+)
+
+
+@cache
+def chart_of_the_bay() -> Document:
+    """The depth of a bay in metres over a chart in cables, and where a ship has water enough."""
+    document = Document(name="Chart of the bay")
+    document = _with_lanes(document, BAY)
+    slider = Slider(low="2", high="12", step="0.5")
+    document = apply(document, SetSlider(id="lane2", slider=slider))
+    document = apply(document, SetLevels(id="lane1", levels="0, 2, 4, 6, 8, 10, 12, 14"))
+    for lane, note in (
+        ("lane1", "the depth, in metres"),
+        ("lane3", "where there is water enough"),
+        ("lane4", "the course of the ferry"),
+    ):
+        document = apply(document, SetNote(id=lane, note=note))
+    return document
+
+
 DEMOS = {
     "ferry-window": ferry_window,
     "slipway": slipway,
@@ -182,4 +208,5 @@ DEMOS = {
     "buoy": buoy_on_its_mooring,
     "lens": lens_pattern,
     "anchorage": safe_anchorage,
+    "bay": chart_of_the_bay,
 }

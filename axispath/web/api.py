@@ -29,6 +29,7 @@ from axispath.web.asked import (
     Previewing,
     Reading,
     Searching,
+    Surfacing,
     TableText,
     Tabulating,
     Trailing,
@@ -49,6 +50,7 @@ from axispath.web.person import current_person, person_for_change, remember_pers
 from axispath.web.picture import encoded_picture, encoded_trails, frame_of
 from axispath.web.reading_back import read_back
 from axispath.web.source import BLANK, DEMO, document_at, opened, remember
+from axispath.web.surface import surface as surface_of
 from axispath.work.kinds import EXACT, LONG
 from axispath.work.protocol import PARTS
 
@@ -218,6 +220,14 @@ def reading(key: str) -> Response:
         ends = (wanted.held, x)
         found["area"] = reading_card.area(document, wanted.area, wanted.against, ends)
     return answered(found)
+
+
+@blueprint.post("/sheets/<key>/surface")
+@computed(patient)
+def surface(key: str) -> Response:
+    """A function of two variables as a surface over the view."""
+    wanted = Surfacing.model_validate(body())
+    return answered(surface_of(wanted.document(key), wanted.lane))
 
 
 @blueprint.post("/sheets/<key>/values")

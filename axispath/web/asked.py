@@ -89,6 +89,12 @@ class Picturing(Looking):
     only: Annotated[list[LaneId], Field(max_length=200)] = []
 
 
+class Surfacing(Looking):
+    """A look at one function of two variables from the side."""
+
+    lane: LaneId
+
+
 class Reading(Trying):
     """A look at one x, given or typed, perhaps against a second one that is held.
 

@@ -209,6 +209,13 @@ HOW_TO = (
         "broken, and corners are filled or hollow likewise.",
     ),
     (
+        "See a function of two variables",
+        "Type h(x, y) = and a formula. The plot shows it as a map: level lines with their numbers, "
+        "the higher the darker, with its highest, lowest and saddle points. Under the three dots "
+        "are its levels, how many or which. “As a surface” shows it from the side; drag it or use "
+        "the arrows to turn it, Escape goes back to the plot.",
+    ),
+    (
         "Solve two equations in two unknowns",
         "Type both on the page Solve with a comma between them: x^2 + y^2 = 25, x + y = 7. "
         "Inequalities may stand beside them. What is searched is what the view shows.",

@@ -7,6 +7,7 @@ import { viewPart } from "./desk/looking.js";
 import { looksPart } from "./desk/looks.js";
 import { readingPart } from "./desk/reading.js";
 import { solvePart } from "./desk/solve.js";
+import { surfacePart } from "./desk/surface.js";
 import { tablesPart } from "./desk/tables.js";
 import { entryPart } from "./lanes/entry.js";
 import { plotPart, roomPart, sheetPart } from "./sheet/bar.js";
@@ -29,6 +30,7 @@ const PARTS = {
   desk: deskPart,
   tables: tablesPart,
   solve: solvePart,
+  surface: surfacePart,
 };
 for (const [name, part] of Object.entries(PARTS)) Alpine.data(name, () => part(instrument));
 Alpine.start();

@@ -8,7 +8,7 @@ import { read, write } from "../sheet/session.js";
 export class Lanes {
   /**
    * @param {HTMLElement} list
-   * @param {{edit: (edit: object) => void, key: () => string, play: (id: string) => void, frame: (id: string) => void}} told
+   * @param {{edit: (edit: object) => void, key: () => string, play: (id: string) => void, frame: (id: string) => void, surface: (id: string) => void}} told
    */
   constructor(list, told) {
     this.list = list;
@@ -141,6 +141,7 @@ export class Lanes {
     else if (act === "play") this.told.play(id ?? "");
     else if (act === "more") this.more(row);
     else if (act === "frame") this.told.frame(id ?? "");
+    else if (act === "surface") this.told.surface(id ?? "");
     else if (act === "fold") this.told.edit({ do: "fold lane", id, folded: !row.classList.contains("is-folded") });
     else if (act === "level") this.told.edit({ do: "draw level", id });
     else if (act === "duplicate") this.told.edit({ do: "duplicate lane", id });

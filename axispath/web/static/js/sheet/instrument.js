@@ -57,6 +57,7 @@ export class Instrument {
       key: () => this.session.key,
       play: (id) => this.sliders.toggle(id),
       frame: (id) => this.act("frame", id),
+      surface: (id) => this.act("surface", id),
     });
     this.trails = new Trails(this.plot, {
       key: () => this.session.key,

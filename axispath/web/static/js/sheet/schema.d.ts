@@ -318,6 +318,13 @@ export interface Style {
   joined: boolean;
 }
 
+export interface Surfacing {
+  head: number;
+  preview?: (AddLane | ReviseLane | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  view: View;
+  lane: string;
+}
+
 export interface Table {
   id: string;
   by: "step" | "count" | "list" | "landmarks" | "points";

@@ -1,0 +1,81 @@
+"""A function of two variables as a surface: its heights over the view, and its level lines."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import numpy as np
+
+from axispath.core.language.numbers import decimal
+from axispath.core.plane.arcs import joined
+from axispath.core.plane.levels import levels_drawn
+from axispath.core.plane.relation import level_of
+from axispath.core.plane.screen import Screen
+from axispath.core.sheet.document import Document
+from axispath.core.sheet.levels import Floats, grid_of, levels_of
+from axispath.core.sheet.refused import EditRefused
+from axispath.core.sheet.resolve import resolve
+
+ACROSS = 57  # places along each axis
+PIXELS = 220  # of the picture that the lines are taken from
+MATTERS = 0.02, 0.98  # of the heights, beyond which a pole runs off
+FAR = 3.0  # times as high as what matters, where a surface is cut off
+PLACES = 4
+
+
+def surface(document: Document, lane_id: str) -> dict[str, Any]:
+    """Heights from below and from the left, None where there is none; levels with their lines."""
+    lane = resolve(document).lane(lane_id)
+    if lane is None or lane.kind.key != "map" or not lane.ready:
+        raise EditRefused("Only a function of x and y can be seen as a surface.")
+    view = document.view
+    heights = grid_of(lane, view, ACROSS, ACROSS)
+    finite = heights[np.isfinite(heights)]
+    if not len(finite):
+        raise EditRefused(f"{lane.name} is undefined everywhere in this view.")
+    low, high = (float(v) for v in np.quantile(finite, MATTERS))
+    room = (high - low) * FAR or 1.0
+    low, high = max(float(finite.min()), low - room), min(float(finite.max()), high + room)
+    seen = np.where((heights >= low) & (heights <= high), heights, np.nan)
+    levels = levels_of(document, lane, view)
+    screen = Screen(view.left, view.right, view.bottom, view.top, PIXELS, PIXELS)
+    found = levels_drawn(level_of(lane, 0.0, "="), levels, screen)
+    near = 1e-6 * max(view.right - view.left, view.top - view.bottom)
+    return {
+        "id": lane.lane.id,
+        "name": lane.name,
+        "across": ACROSS,
+        "low": low,
+        "high": high,
+        "ends": {
+            side: decimal(value, document.digits)
+            for side, value in (
+                ("left", view.left),
+                ("right", view.right),
+                ("bottom", view.bottom),
+                ("top", view.top),
+                ("low", low),
+                ("high", high),
+            )
+        },
+        "heights": _plain(seen.ravel()),
+        "levels": [
+            {"z": level, "rows": _plain(_shares(joined(lines, near), screen).ravel())}
+            for level, lines in zip(levels, found.lines, strict=True)
+            if low <= level <= high and len(lines)
+        ],
+    }
+
+
+def _shares(rows: Floats, screen: Screen) -> Floats:
+    """Places as shares of the view, from 0 to 1."""
+    low = np.array([screen.left, screen.bottom])
+    size = np.array([screen.right - screen.left, screen.top - screen.bottom])
+    shares = (rows - low) / size
+    shares[((shares < 0) | (shares > 1)).any(axis=1)] = np.nan
+    rounded: Floats = np.round(shares, PLACES)
+    return rounded
+
+
+def _plain(values: Floats) -> list[float | None]:
+    return [float(v) if np.isfinite(v) else None for v in values]
