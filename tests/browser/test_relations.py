@@ -10,7 +10,7 @@ SPRUCE = (27, 94, 75)
 class Relations(BrowserTest):
     def standard(self):
         self.page.locator("#plot").press("Home")
-        self.eventually(lambda: self.view()[2:], [-7, 7])
+        self.eventually(lambda: self.view()[:2], [-10, 10])
 
     def around(self, x, y, reach, colour=SPRUCE, within=40):
         """How many pixels near a point of the axes have a colour."""

@@ -21,6 +21,8 @@ export function solvePart(at) {
   let asked = null;
   /** The sides as lanes to be tried out, and what a method works on. @type {{edits: any[], lanes: any[]}} */
   let sides = { edits: [], lanes: [] };
+  /** Whether the sides are to be kept as soon as they are made again. */
+  let keeping = false;
   /** @type {{edits: any[], lanes: any[], strokes: any[], places: number[], alone: boolean} | null} */
   let watched = null;
   /** The question whose method is watched. @type {{text: string, unknown: string, low: string, high: string} | null} */
@@ -68,6 +70,7 @@ export function solvePart(at) {
     },
 
     solve() {
+      keeping = false;
       this.unknown = "";
       this.askEquation();
     },
@@ -176,8 +179,10 @@ export function solvePart(at) {
       timers.later("exact", EXACT, () => this.askExactSolutions({ ...question, longer }, stands));
       if (found.goesOn) timers.later("further", FURTHER, () => this.solveFurther(question, stands));
       changed();
+      if (keeping && this.canKeepSides) this.keepSides();
     },
     showNothing() {
+      keeping = false;
       showing.ask();
       this.solved = false;
       this.forgetTemporary();
@@ -248,6 +253,9 @@ export function solvePart(at) {
       }
     },
     keepSides() {
+      // While they are made anew there are none: they are kept as soon as they are there.
+      keeping = !sides.edits.length;
+      if (keeping) return;
       // Lanes that stay get ids of their own.
       const edits = sides.edits.map(({ id, ...edit }) => edit);
       this.forgetTemporary();
