@@ -71,6 +71,7 @@ class LaneView:
     letters: tuple[str, ...] = ()
     polar: str = ""
     levels: str = ""
+    solved: tuple[str, ...] = ()
 
     @property
     def face(self) -> Face:

@@ -26,15 +26,17 @@ from axispath.core.path.landmark import Certainty, Kind
 from axispath.core.path.lanes import Effort
 from axispath.core.path.relations.conics import coefficients, described
 from axispath.core.path.survey import survey
+from axispath.core.plane.area import size_of
 from axispath.core.plane.picture import curve_drawn, shaded
 from axispath.core.plane.relation import relation_of
 from axispath.core.sampling.kinds import drawn
 from axispath.core.sampling.primitives import Dots, Patch, Stroke
 from axispath.core.sampling.view import Frame
 from axispath.core.sheet.document import Document, View
-from axispath.core.sheet.edits import AddLane, ReviseLane, apply
+from axispath.core.sheet.edits import AddLane, ReviseLane, SolveForY, apply
 from axispath.core.sheet.refused import EditRefused
 from axispath.core.sheet.resolve import resolve
+from axispath.core.sheet.solved import solved_for_y
 from axispath.core.solve.system import solve_system
 from axispath.core.table.kinds import DESCRIBED, READ
 
@@ -503,6 +505,22 @@ class Regions(unittest.TestCase):
             {(0, 2): True, (0, 4): False, (3, 0): True, (5, 0): True, (5, 4): False},
         )
 
+    def test_areas_against_closed_forms(self):
+        for line, area, inside in (
+            ("x^2 + y^2 <= 9", 9 * math.pi, True),
+            ("1 <= x^2 + y^2 < 9 and y > x", 4 * math.pi, True),
+            ("x >= 0 and y >= 0 and 2x + y <= 4", 4, True),
+            ("y >= x^2 and y <= 4", 32 / 3, True),
+            ("x^2/25 + y^2/4 < 1", 10 * math.pi, True),
+            ("y > 0", 140, False),
+            ("x > 1 and x < 0", 0, True),
+        ):
+            with self.subTest(line):
+                found = size_of(relation_of(lane_of(line)), (-10.0, 10.0, -7.0, 7.0))
+                self.assertLessEqual(abs(found.area - area), found.error + 1e-12)
+                self.assertLess(found.error, 0.02)
+                self.assertEqual(found.inside, inside)
+
     def test_a_contradiction_is_nothing(self):
         document = sheet("x > 1 and x < 0")
         lane = resolve(document).lanes[0]
@@ -578,6 +596,46 @@ class Conics(unittest.TestCase):
             lane = lane_of(line)
             found = coefficients(relation_of(lane).curve.plain)
             self.assertFalse(found and described(found, 6), line)
+
+
+class SolvedForY(unittest.TestCase):
+    def test_lines_that_hold_the_equation(self):
+        """Each branch, put into the equation, makes it hold."""
+        for line, count in (
+            ("2x + 3y = 6", 1),
+            ("x y = 3", 1),
+            ("x^2 + y^2 = 20", 2),
+            ("x = y^2", 2),
+            ("x^2 + x y + y^2 = 3", 2),
+            ("y/x + 1/(x - 5) = 2", 1),
+            ("(x - 1)^2 + (y - 2)^2/4 = 1", 2),
+            ("y^2 = x^3 - x", 2),
+        ):
+            lane = lane_of(line)
+            relation = relation_of(lane)
+            with self.subTest(line):
+                found = solved_for_y(lane)
+                self.assertEqual(len(found), count)
+                x = np.linspace(-4.9, 4.93, 60)
+                seen = 0
+                for text in found:
+                    document = apply(Document(), AddLane(text=f"y = {text}"))
+                    y = resolve(document).lanes[0].floats(x)
+                    known = np.isfinite(y)
+                    seen += known.sum()
+                    values = relation.curve.plain_values(x[known], y[known])
+                    self.assertLess(np.abs(values).max(initial=0), 1e-9)
+                self.assertGreater(seen, 5)
+
+    def test_what_is_not_of_that_form(self):
+        for line in ("x = 4", "sin(x y) = cos x", "x^3 + y^3 = 3x y", "x^2 + y^2 = 4 for x > 0"):
+            self.assertEqual(solved_for_y(lane_of(line)), [], line)
+
+    def test_it_becomes_lanes(self):
+        document = sheet("x^2 + y^2 = 4")
+        document = apply(document, SolveForY(id=document.lanes[0].id))
+        kinds = [lane.kind.key for lane in resolve(document)]
+        self.assertEqual(kinds, ["relation", "function", "function"])
 
 
 class Trouble(unittest.TestCase):

@@ -58,12 +58,13 @@ def _holds(relation: Relation, segments: Floats) -> Truth:
 
 def _inside(relation: Relation) -> Callable[[Boxes, Boxes], Truth]:
     def inside(x: Boxes, y: Boxes) -> Truth:
-        return ~_known(relation, x, y)[1]
+        return ~known_in(relation, x, y)[1]
 
     return inside
 
 
-def _known(relation: Relation, x: Boxes, y: Boxes) -> tuple[Truth, Truth]:
+def known_in(relation: Relation, x: Boxes, y: Boxes) -> tuple[Truth, Truth]:
+    """Where boxes surely belong to a region, and where surely nothing of them does."""
     assert relation.rule is not None
     yes, no = [], []
     for side in relation.sides:
@@ -127,7 +128,7 @@ def shaded(relation: Relation, frame: Screen) -> Floats:
     full: list[Floats] = []
     while True:
         x, y = grid.boxes(cells.i, cells.j, size)
-        yes, no = _known(relation, x, y)
+        yes, no = known_in(relation, x, y)
         full.append(rectangles(grid, cells.some(yes), size))
         cells = cells.some(~yes & ~no)
         if size == 1 or len(cells.i) > MOST_UNKNOWN:

@@ -1,8 +1,12 @@
 """Relations and regions on the page."""
 
+from typing import Any
+
 from axispath.core.path.relations.conics import coefficients, described
 from axispath.core.plane.relation import relation_of
+from axispath.core.sheet.document import Document
 from axispath.core.sheet.resolve import ResolvedLane
+from axispath.core.sheet.solved import solved_for_y
 from axispath.web.kinds.register import Face
 
 
@@ -14,5 +18,9 @@ def _note(lane: ResolvedLane, digits: int) -> str:
     return f"{lane.name}: {told or lane.kind.called}"
 
 
-RELATION = Face("parts/kinds/relation.html", "path", _note)
+def _more(document: Document, lane: ResolvedLane) -> dict[str, Any]:
+    return {"solved": tuple(solved_for_y(lane))}
+
+
+RELATION = Face("parts/kinds/relation.html", "path", _note, _more)
 REGION = Face("parts/kinds/relation.html", "path", _note)

@@ -15,6 +15,7 @@ from axispath.core.sheet.edits.lines import (
     DuplicateLane,
     RemoveLane,
     ReviseLane,
+    SolveForY,
 )
 from axispath.core.sheet.edits.looks import (
     FoldLane,
@@ -61,6 +62,7 @@ __all__ = [
     "SetUnit",
     "ShowLane",
     "Slide",
+    "SolveForY",
     "apply",
     "with_view",
 ]
@@ -68,6 +70,7 @@ __all__ = [
 Edit = (
     AddLane
     | ReviseLane
+    | SolveForY
     | RemoveLane
     | ShowLane
     | SetDomain

@@ -16,6 +16,7 @@ from axispath.core.sheet.edits.change import Change, LaneChange, refused
 from axispath.core.sheet.edits.names import free_like, free_name, renamed_elsewhere
 from axispath.core.sheet.refused import EditRefused
 from axispath.core.sheet.resolve import resolve, scope_of
+from axispath.core.sheet.solved import solved_for_y
 
 
 class AddLane(Change):
@@ -115,6 +116,24 @@ class DrawLevel(LaneChange):
         return f"drawing {self.called(document)} as a level line"
 
 
+class SolveForY(LaneChange):
+    """New lanes with what a relation comes to when it is solved for y."""
+
+    do: Literal["solve for y"] = "solve for y"
+
+    def applied(self, document: Document) -> Document:
+        lane = resolve(document).lane(self.lane(document).id)
+        found = solved_for_y(lane) if lane is not None and lane.ready else []
+        if not found:
+            raise EditRefused(f"{self.called(document)} cannot be solved for y by hand.")
+        for text in found:
+            document = AddLane(text=f"y = {text}").applied(document)
+        return document
+
+    def words(self, document: Document) -> str:
+        return f"solving {self.called(document)} for y"
+
+
 def _with_equal_scale(before: Document, after: Document) -> Document:
     """The first curve of a sheet brings equal scale along: a circle is round.
 
@@ -122,6 +141,8 @@ def _with_equal_scale(before: Document, after: Document) -> Document:
     """
     was, now = resolve(before), resolve(after)
     if any(lane.kind.figure for lane in was) or not any(lane.kind.figure for lane in now):
+        return after
+    if now.lanes[-1].kind.alone and any(lane.kind.coloured for lane in was):
         return after
     changes: dict[str, object] = {"equal": True}
     if now.lanes[-1].kind.grid and not any(lane.kind.coloured for lane in was):

@@ -26,7 +26,8 @@ class Kind:
 
     ``key`` is its name in every register, ``called`` what a sentence calls a lane of it;
     ``coloured`` says whether its lanes take a colour of the palette, ``domain`` whether they can
-    have one, ``figure`` whether they are figures that equal scale suits, and ``grid`` what grid
+    have one, ``figure`` whether they are figures that equal scale suits, ``alone`` if only where
+    nothing else is drawn, and ``grid`` what grid
     suits them beside the usual one. ``recognised`` tells a lane of this kind among those that no
     kind before it took; ``trouble`` what is wrong with a lane that can be read, or None;
     ``signature`` how it is used.
@@ -38,6 +39,7 @@ class Kind:
     coloured: bool = False
     domain: bool = False
     figure: bool = False
+    alone: bool = False
     grid: Literal["", "polar"] = ""
     trouble: Callable[[ResolvedLane], str | None] = no_trouble
     signature: Callable[[ResolvedLane], str] = by_name

@@ -29,5 +29,7 @@ def _region(lane: ResolvedLane) -> bool:
     return isinstance(lane.statement, RelationStatement) and lane.statement.equation is None
 
 
-RELATION = Kind("relation", "a relation", _equation, coloured=True, figure=True, trouble=_trouble)
+RELATION = Kind(
+    "relation", "a relation", _equation, coloured=True, figure=True, alone=True, trouble=_trouble
+)
 REGION = Kind("region", "a region", _region, coloured=True, trouble=_trouble)

@@ -14,6 +14,7 @@ from axispath.core.path.budget import Budget
 from axispath.core.path.find import find_zeros
 from axispath.core.path.landmark import Kind, Path
 from axispath.core.path.relations.search import Rules, rules_of, side_rules
+from axispath.core.plane.area import size_of
 from axispath.core.plane.picture import borders, curve_drawn, shaded
 from axispath.core.plane.relation import Relation, relation_of
 from axispath.core.plane.screen import Screen
@@ -135,22 +136,18 @@ def region_in_words(lane: ResolvedLane, path: Path | None, document: Document) -
     digits = document.digits
     told = [f"({decimal(m.x, digits)}, {decimal(m.y, digits)})" for m in corners[:MOST_SHOWN]]
     has = f" with {'a corner' if len(told) == 1 else 'corners'} at {listed(told)}" if told else ""
-    return f"{lane.name} is a region{has}; {reach_of(relation_of(lane), document)}."
-
-
-def reach_of(relation: Relation, document: Document) -> str:
-    """Whether a region lies within the view."""
-    frame = _coarse(document)
-    boxes = shaded(relation, frame)
-    wide, high = frame.right - frame.left, frame.top - frame.bottom
-    room = 2.0 / COARSE[0]
-    inside = (
-        (boxes[:, 0] > frame.left + room * wide).all()
-        and (boxes[:, 1] < frame.right - room * wide).all()
-        and (boxes[:, 2] > frame.bottom + room * high).all()
-        and (boxes[:, 3] < frame.top - room * high).all()
+    return (
+        f"{lane.name} is a region{has}; {size_in_words(relation_of(lane), document.view, digits)}."
     )
-    return "what is seen of it lies within the view" if inside else "it reaches the view’s edge"
+
+
+def size_in_words(relation: Relation, view: View, digits: int) -> str:
+    """How large a region is in the view, enclosed, and whether it reaches the view's edge."""
+    found = size_of(relation, (view.left, view.right, view.bottom, view.top))
+    shown = decimal(found.area, digits, found.error)
+    if found.inside:
+        return f"its area is {shown}, all of it within the view"
+    return f"its area within the view is {shown}; it reaches the view’s edge"
 
 
 def region_unseen(lane: ResolvedLane, path: Path | None, document: Document) -> str | None:

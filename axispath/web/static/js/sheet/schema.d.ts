@@ -43,7 +43,7 @@ export interface Equation {
 
 export interface Finer {
   head: number;
-  preview?: (AddLane | ReviseLane | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveForY | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   table?: string | "";
   first?: number;
   count?: number;
@@ -65,7 +65,7 @@ export interface ForgetEquation {
 
 export interface Framing {
   head: number;
-  preview?: (AddLane | ReviseLane | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveForY | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   lane?: string | "";
 }
 
@@ -120,7 +120,7 @@ export interface LetRun {
 
 export interface Looking {
   head: number;
-  preview?: (AddLane | ReviseLane | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveForY | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   view: View;
 }
 
@@ -150,7 +150,7 @@ export interface Numbers {
 
 export interface Picturing {
   head: number;
-  preview?: (AddLane | ReviseLane | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveForY | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   view: View;
   width: number;
   height: number;
@@ -165,7 +165,7 @@ export interface Previewing {
 
 export interface Reading {
   head: number;
-  preview?: (AddLane | ReviseLane | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveForY | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   x?: number;
   typed?: string;
   held?: number | null;
@@ -207,7 +207,7 @@ export interface Samples {
 
 export interface Searching {
   head: number;
-  preview?: (AddLane | ReviseLane | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveForY | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   view: View;
   low?: string;
   high?: string;
@@ -296,9 +296,14 @@ export interface Slider {
   speed: "1/4" | "1/2" | "1" | "2" | "4" | "8";
 }
 
+export interface SolveForY {
+  id: string;
+  do: "solve for y";
+}
+
 export interface Solving {
   head: number;
-  preview?: (AddLane | ReviseLane | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveForY | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   view: View;
   text: string;
   unknown?: string;
@@ -320,7 +325,7 @@ export interface Style {
 
 export interface Surfacing {
   head: number;
-  preview?: (AddLane | ReviseLane | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveForY | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   view: View;
   lane: string;
 }
@@ -343,7 +348,7 @@ export interface Table {
 
 export interface TableText {
   head: number;
-  preview?: (AddLane | ReviseLane | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveForY | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   table?: string | "";
   first?: number;
   count?: number;
@@ -354,7 +359,7 @@ export interface TableText {
 
 export interface Tabulating {
   head: number;
-  preview?: (AddLane | ReviseLane | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveForY | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   table?: string | "";
   first?: number;
   count?: number;
@@ -364,7 +369,7 @@ export interface Tabulating {
 
 export interface Taking {
   head: number;
-  preview?: (AddLane | ReviseLane | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveForY | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   view: View;
   low?: string;
   high?: string;
@@ -392,7 +397,7 @@ export interface Ticks {
 
 export interface Trailing {
   head: number;
-  preview?: (AddLane | ReviseLane | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveForY | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   view: View;
   width: number;
   height: number;
@@ -403,7 +408,7 @@ export interface Trailing {
 
 export interface Trying {
   head: number;
-  preview?: (AddLane | ReviseLane | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveForY | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
 }
 
 export interface View {
@@ -416,7 +421,7 @@ export interface View {
 
 export interface Watching {
   head: number;
-  preview?: (AddLane | ReviseLane | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveForY | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   view: View;
   text: string;
   unknown?: string;
@@ -428,4 +433,4 @@ export interface Watching {
   second?: string;
 }
 
-export type Edit = AddLane | ReviseLane | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation;
+export type Edit = AddLane | ReviseLane | SolveForY | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation;
