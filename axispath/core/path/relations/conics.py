@@ -123,7 +123,34 @@ def _central(
     foci = _pair(x, y, reach, along, digits)
     if kind < 0:
         return f"an ellipse, centre {centre}, half-axes {lengths[0]} and {lengths[1]}, foci {foci}"
-    return f"a hyperbola, centre {centre}, half-axes {lengths[0]} and {lengths[1]}, foci {foci}"
+    lines = _asymptotes(a, b, c, kind, x, y, digits)
+    measures = f"half-axes {lengths[0]} and {lengths[1]}, foci {foci}, asymptotes {lines}"
+    return f"a hyperbola, centre {centre}, {measures}"
+
+
+def _asymptotes(
+    a: Fraction, b: Fraction, c: Fraction, kind: Fraction, x: Fraction, y: Fraction, digits: int
+) -> str:
+    """The lines through the centre on which the squares alone add up to 0."""
+    if not c:
+        return f"x = {_written(x, digits)} and {_through(-a / b, x, y, digits)}"
+    root = math.isqrt(kind.numerator), math.isqrt(kind.denominator)
+    exact = root[0] ** 2 == kind.numerator and root[1] ** 2 == kind.denominator
+    width = Fraction(*root) if exact else Fraction(math.sqrt(kind))
+    slopes = [(-b + sign * width) / (2 * c) for sign in (-1, 1)]
+    return " and ".join(_through(slope, x, y, digits) for slope in sorted(slopes))
+
+
+def _through(slope: Fraction, x: Fraction, y: Fraction, digits: int) -> str:
+    """A line by its slope and a point on it, as y = m x + c."""
+    level = y - slope * x
+    shown = _written(abs(level), digits)
+    if not slope:
+        return f"y = {_written(level, digits)}"
+    factor = {1: "", -1: MINUS}.get(slope, f"{_written(slope, digits)} ")  # type: ignore[call-overload]
+    if shown == "0":
+        return f"y = {factor}x"
+    return f"y = {factor}x {MINUS if level < 0 else '+'} {shown}"
 
 
 def _parabola(
