@@ -2,17 +2,19 @@
 
 from __future__ import annotations
 
+from fractions import Fraction
 from typing import Any
 
 from flask import render_template
 
-from axispath.core.language.numbers import decimal, full_precision
+from axispath.core.language.numbers import MINUS, decimal, full_precision
 from axispath.core.path.kinds import SEARCHED
 from axispath.core.path.labels import labelled, shown_t, shown_x, shown_y
-from axispath.core.path.landmark import Landmark, Path
+from axispath.core.path.landmark import Certainty, Kind, Landmark, Path
 from axispath.core.path.survey import unsearched
 from axispath.core.sheet.document import Document
 from axispath.core.sheet.edits import AddLane, apply
+from axispath.core.solve.largest import Largest
 from axispath.core.solve.meet import Met
 from axispath.core.solve.system import System
 from axispath.web.landmarks.words import CERTAINTY, MARKS
@@ -106,6 +108,70 @@ def system_answer(found: System, document: Document, longer: bool) -> dict[str, 
         "isEquation": False,
         **temporary(document, list(found.edits)),
     }
+
+
+def largest_answer(found: Largest, document: Document) -> dict[str, Any]:
+    """What answers the question for an extreme value, with its level line drawn for a while."""
+    digits = document.digits
+    places = [(float(x), float(y)) for x, y in found.places]
+    value = "" if found.value is None else _fraction(found.value, digits)
+    rows = [
+        {
+            "key": f"solution:{k}",
+            "x": _fraction(x, digits),
+            "y": _fraction(y, digits),
+            "raw_x": full_precision(float(x)),
+            "mark": MARKS[Certainty.EXACT],
+            "how_sure": CERTAINTY[Certainty.EXACT],
+            "residual": f"value {value}",
+        }
+        for k, (x, y) in enumerate(found.places)
+    ]
+    page = render_template(
+        "parts/solutions.html",
+        rows=rows,
+        more=0,
+        words=_extreme_words(found, value),
+        complete=True,
+        endless=False,
+        unknown="x",
+        pair=True,
+        met=True,
+        inequality=False,
+        question="",
+    )
+    line = f"{found.form} = {found.value}"
+    edits = [] if found.value is None else [AddLane(text=line, id="levelline")]
+    marks = [Landmark(Kind.INTERSECTION, x, y, Certainty.EXACT) for x, y in places]
+    return {
+        "html": page,
+        "unknown": "x",
+        "latex": "",
+        "marks": [_on_the_plot(k, mark, digits) for k, mark in enumerate(marks)],
+        "solved": [],
+        "goesOn": False,
+        "isEquation": False,
+        **temporary(document, edits),
+    }
+
+
+def _fraction(value: Fraction, digits: int) -> str:
+    shown = decimal(float(value), digits)
+    return shown if value.denominator == 1 else f"{str(value).replace('-', MINUS)} = {shown}"
+
+
+def _extreme_words(found: Largest, value: str) -> list[str]:
+    word = "smallest" if found.smallest else "largest"
+    if found.empty:
+        return [f"{found.name} has no point."]
+    if found.value is None:
+        way = "falls" if found.smallest else "grows"
+        return [f"There is no {word} value: {found.form} {way} without end in {found.name}."]
+    where = "at this corner" if len(found.places) == 1 else "between these corners"
+    words = [f"{found.form} is {word} {where}: {value}.", "Compared exactly at all corners."]
+    if not found.reached:
+        words.append(f"The place does not belong to {found.name}: the value is not reached.")
+    return words
 
 
 def _of_system(path: Path, goes_on: bool) -> list[str]:

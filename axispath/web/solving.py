@@ -22,6 +22,7 @@ from axispath.core.sheet.refused import EditRefused
 from axispath.core.solve.answer import Answer, answer
 from axispath.core.solve.general import general_solution
 from axispath.core.solve.lanes import method_lanes, side_lanes
+from axispath.core.solve.largest import largest
 from axispath.core.solve.meet import met
 from axispath.core.solve.methods import METHODS, run
 from axispath.core.solve.methods.way import Run, Way
@@ -33,7 +34,7 @@ from axispath.web.computing import computed, patient
 from axispath.web.exact import LATE, answers
 from axispath.web.inside import UNFINISHED
 from axispath.web.landmarks.words import CERTAINTY, MARKS
-from axispath.web.meeting import meeting_answer, system_answer, temporary
+from axispath.web.meeting import largest_answer, meeting_answer, system_answer, temporary
 from axispath.work.kinds import EXACT
 
 blueprint = Blueprint("solving", __name__, url_prefix="/api")
@@ -87,6 +88,9 @@ def solve(key: str) -> Response:
     meeting = met(document, wanted.text, SOLVING_ON if wanted.longer else SOLVING)
     if meeting is not None:
         return answered(meeting_answer(meeting, document, wanted.longer))
+    extreme = largest(document, wanted.text)
+    if extreme is not None:
+        return answered(largest_answer(extreme, document))
     system = solve_system(document, wanted.text, SOLVING_ON if wanted.longer else SOLVING)
     if system is not None:
         return answered(system_answer(system, document, wanted.longer))

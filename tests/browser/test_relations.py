@@ -95,6 +95,26 @@ class Relations(BrowserTest):
         self.page.press("#equation", "Enter")
         expect(solutions).to_contain_text("not settled")
 
+    def test_the_largest_value_on_a_region_and_its_level_line(self):
+        self.open()
+        self.type_line("2x + y <= 10 and x + 3y <= 15 and x >= 0 and y >= 0")
+        self.page.get_by_role("tab", name="Solve").click()
+        self.page.fill("#equation", "largest 3x + 2y in R")
+        self.page.press("#equation", "Enter")
+        solutions = self.page.locator("#solutions")
+        expect(solutions).to_contain_text("3 x + 2 y is largest at this corner: 17.")
+        self.page.get_by_role("button", name="Keep as lanes").click()
+        expect(self.page.locator(".lane")).to_have_count(2)
+        expect(self.lane("S")).to_contain_text("a straight line of slope")
+
+    def test_a_relation_is_solved_for_y(self):
+        self.open()
+        self.type_line("x^2 + y^2 = 4")
+        self.lane("R").get_by_role("button", name="solve for y").click()
+        expect(self.page.locator(".lane")).to_have_count(3)
+        self.page.get_by_role("button", name="Undo solving R for y").click()
+        expect(self.page.locator(".lane")).to_have_count(1)
+
     def test_what_has_no_point_is_told_and_what_cannot_be_read(self):
         self.open()
         self.type_line("x^2 + y^2 = -1")

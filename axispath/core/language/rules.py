@@ -218,7 +218,9 @@ HOW_TO = (
     (
         "Solve two equations in two unknowns",
         "Type both on the page Solve with a comma between them: x^2 + y^2 = 25, x + y = 7. "
-        "Inequalities may stand beside them. What is searched is what the view shows.",
+        "Inequalities may stand beside them. What is searched is what the view shows. The largest "
+        "value of a linear expression on a linear region is asked for in words: largest 3x + 2y "
+        "in R.",
     ),
     (
         "Let a point move along a curve",
