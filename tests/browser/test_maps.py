@@ -55,6 +55,8 @@ class Maps(BrowserTest):
     def test_a_phone_has_room_for_it(self):
         self.page.set_viewport_size({"width": 390, "height": 844})
         self.open()
+        self.type_line("x^2 + y^2 <= 9 and y > x")
+        expect(self.lane("R").locator(".strip")).to_be_visible()
         self.type_line("h(x, y) = sin(x) cos(y)")
         self.lane("h").get_by_role("button", name="as a surface").click()
         expect(self.page.locator("#surface")).to_be_in_viewport()

@@ -13,8 +13,11 @@ import { entryPart } from "./lanes/entry.js";
 import { plotPart, roomPart, sheetPart } from "./sheet/bar.js";
 import { errandPart } from "./sheet/errands.js";
 import { Instrument } from "./sheet/instrument.js";
+import { movedTo } from "./sheet/session.js";
 
 const start = JSON.parse(document.getElementById("start")?.textContent ?? "{}");
+const moved = movedTo(start.id);
+if (moved) location.replace(moved);
 const instrument = new Instrument(start);
 
 /** Each component, by the name that templates bind it with. */

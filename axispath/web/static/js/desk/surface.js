@@ -1,7 +1,6 @@
 // @ts-check
 /** A function of two variables as a surface in place of the plot, turned by hand and by keys. */
 
-import { drawSurface } from "../drawing/surface.js";
 import { laneColour } from "../drawing/style.js";
 import { Trouble, send } from "../sheet/api.js";
 import { Standing } from "../sheet/queue.js";
@@ -20,6 +19,8 @@ export function surfacePart(at) {
   let surface = null;
   /** @type {{x: number, y: number} | null} */
   let hand = null;
+  /** @type {typeof import("../drawing/surface.js").drawSurface | null} */
+  let draw = null;
   let asked = false;
   let arriving = false;
 
@@ -52,6 +53,8 @@ export function surfacePart(at) {
       if (!this.surfaceOn) return;
       const stands = standing.ask();
       try {
+        // With the first surface only: most sheets have none.
+        draw ??= (await import("../drawing/surface.js")).drawSurface;
         const body = { head: session.state.head, preview: at.sliders.edits(), view: plot.view, lane: this.surfaceId };
         const found = await send("POST", `/api/sheets/${session.key}/surface`, body);
         if (!stands()) return;
@@ -87,7 +90,7 @@ export function surfacePart(at) {
       canvas.height = height * ratio;
       context.setTransform(ratio, 0, 0, ratio, 0, 0);
       const lane = plot.lane(surface.id);
-      if (lane) drawSurface(context, surface, this.turn, { width, height }, laneColour(lane));
+      if (lane) draw?.(context, surface, this.turn, { width, height }, laneColour(lane));
     },
     /** @param {Partial<typeof USUAL>} change */
     turnTo(change) {

@@ -17,6 +17,23 @@ const GONE = 120_000; // ms after which a page that was not heard of is taken to
  * @typedef {({edits: object[], byItself?: boolean} | {step: "undo" | "redo"}) & {name?: string}} Change
  */
 
+const MOVED = 5_000; // ms for which a page that is loaded again may still have its old address
+
+/** @param {string} key */
+const movedFrom = (key) => `axispath moved ${key}`;
+
+/**
+ * Where a sheet has moved to by its first change, for a page that was loaded again just then, from
+ * its old address; empty where it has not.
+ * @param {string} key
+ */
+export function movedTo(key) {
+  const [how] = performance.getEntriesByType("navigation");
+  const moved = JSON.parse(sessionStorage.getItem(movedFrom(key)) ?? "null");
+  const again = /** @type {PerformanceNavigationTiming | undefined} */ (how)?.type === "reload";
+  return again && moved && Date.now() - moved.at < MOVED ? `/sheet/${moved.id}` : "";
+}
+
 export class Session {
   /**
    * @param {any} start the state that the page came with
@@ -151,6 +168,7 @@ export class Session {
       for (const name of [this.storageName, ...this.adopted.keys()]) write(name, null);
       this.adopted.clear();
       write(`axispath draft ${before}`, null);
+      sessionStorage.setItem(movedFrom(before), JSON.stringify({ id: state.id, at: Date.now() }));
       history.replaceState(null, "", `/sheet/${state.id}`);
     }
     this.state = state;
