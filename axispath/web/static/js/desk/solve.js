@@ -21,7 +21,6 @@ export function solvePart(at) {
   let asked = null;
   /** The sides as lanes to be tried out, and what a method works on. @type {{edits: any[], lanes: any[]}} */
   let sides = { edits: [], lanes: [] };
-  /** Whether the sides are to be kept as soon as they are made again. */
   let keeping = false;
   /** @type {{edits: any[], lanes: any[], strokes: any[], places: number[], alone: boolean} | null} */
   let watched = null;

@@ -6,10 +6,6 @@ import { Trouble, send } from "../sheet/api.js";
 import { Standing } from "../sheet/queue.js";
 
 const USUAL = { around: -30, above: 30, tall: 0.6 };
-const STEP = 5; // degrees of a key
-const LIMITS = { above: [0, 90], tall: [0.1, 1.6] };
-/** Standard directions. @type {Record<string, {around: number, above: number}>} */
-const FROM = { front: { around: 0, above: 15 }, side: { around: -90, above: 15 }, above: { around: 0, above: 90 } };
 
 /** @param {import("../sheet/instrument.js").Instrument} at */
 export function surfacePart(at) {
@@ -19,8 +15,8 @@ export function surfacePart(at) {
   let surface = null;
   /** @type {{x: number, y: number} | null} */
   let hand = null;
-  /** @type {typeof import("../drawing/surface.js").drawSurface | null} */
-  let draw = null;
+  /** @type {typeof import("../drawing/surface.js") | null} */
+  let kit = null;
   let asked = false;
   let arriving = false;
 
@@ -54,7 +50,7 @@ export function surfacePart(at) {
       const stands = standing.ask();
       try {
         // With the first surface only: most sheets have none.
-        draw ??= (await import("../drawing/surface.js")).drawSurface;
+        kit ??= await import("../drawing/surface.js");
         const body = { head: session.state.head, preview: at.sliders.edits(), view: plot.view, lane: this.surfaceId };
         const found = await send("POST", `/api/sheets/${session.key}/surface`, body);
         if (!stands()) return;
@@ -90,20 +86,16 @@ export function surfacePart(at) {
       canvas.height = height * ratio;
       context.setTransform(ratio, 0, 0, ratio, 0, 0);
       const lane = plot.lane(surface.id);
-      if (lane) draw?.(context, surface, this.turn, { width, height }, laneColour(lane));
+      if (lane) kit?.drawSurface(context, surface, this.turn, { width, height }, laneColour(lane));
     },
     /** @param {Partial<typeof USUAL>} change */
     turnTo(change) {
-      const next = { ...this.turn, ...change };
-      next.around = ((((next.around + 180) % 360) + 360) % 360) - 180;
-      for (const side of /** @type {const} */ (["above", "tall"])) next[side] = Math.min(Math.max(next[side], LIMITS[side][0]), LIMITS[side][1]);
-      this.turn = next;
+      this.turn = kit?.turned(this.turn, change) ?? this.turn;
       this.drawSoon();
     },
     /** @param {Event} event */
     lookFrom(event) {
-      const name = /** @type {HTMLElement} */ (event.currentTarget).dataset.from ?? "";
-      this.turnTo(name in FROM ? FROM[name] : USUAL);
+      this.turnTo(kit?.FROM[/** @type {HTMLElement} */ (event.currentTarget).dataset.from ?? ""] ?? USUAL);
     },
     /** @param {Event} event */
     stretch(event) {
@@ -127,22 +119,12 @@ export function surfacePart(at) {
     },
     /** @param {KeyboardEvent} event */
     surfaceKey(event) {
-      const { around, above, tall } = this.turn;
-      /** @type {Record<string, () => void>} */
-      const keys = {
-        ArrowLeft: () => this.turnTo({ around: around - STEP }),
-        ArrowRight: () => this.turnTo({ around: around + STEP }),
-        ArrowUp: () => this.turnTo({ above: above + STEP }),
-        ArrowDown: () => this.turnTo({ above: above - STEP }),
-        "+": () => this.turnTo({ tall: tall + 0.1 }),
-        "-": () => this.turnTo({ tall: tall - 0.1 }),
-        Home: () => this.turnTo(USUAL),
-        Escape: () => this.closeSurface(),
-      };
-      if (!(event.key in keys) || event.ctrlKey || event.metaKey) return;
+      const change = event.key === "Home" ? USUAL : kit?.keyed(event.key, this.turn);
+      if ((!change && event.key !== "Escape") || event.ctrlKey || event.metaKey) return;
       event.preventDefault();
       event.stopPropagation();
-      keys[event.key]();
+      if (change) this.turnTo(change);
+      else this.closeSurface();
     },
     get turnText() {
       return `turned by ${Math.round(this.turn.around)}°, from ${Math.round(this.turn.above)}° above`.replace("-", "−");

@@ -79,7 +79,7 @@ function dots(context, points, { across, down }, radius) {
   }
 }
 
-/** Rectangles of the plane in one piece, so that no seams show: shaded and hatched, or pale where they are open. @param {CanvasRenderingContext2D} context @param {Shape} shape @param {Mapping} mapping @param {number} angle */
+/** Rectangles in one piece, so that no seams show. @param {CanvasRenderingContext2D} context @param {Shape} shape @param {Mapping} mapping @param {number} angle */
 export function fillPatch(context, { rows, open, tint }, { across, down }, angle) {
   context.save();
   context.beginPath();

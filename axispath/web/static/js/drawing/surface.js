@@ -10,6 +10,33 @@ import { token } from "./style.js";
  * @typedef {(x: number, y: number, z: number) => [number, number, number]} Eye from −1 … 1 to pixels, and how near it is
  */
 
+const STEP = 5; // degrees of a key
+const LIMITS = { above: [0, 90], tall: [0.1, 1.6] };
+/** Standard directions. @type {Record<string, {around: number, above: number}>} */
+export const FROM = { front: { around: 0, above: 15 }, side: { around: -90, above: 15 }, above: { around: 0, above: 90 } };
+
+/** Another direction, within what makes sense. @param {Turn} turn @param {Partial<Turn>} change @returns {Turn} */
+export function turned(turn, change) {
+  const next = { ...turn, ...change };
+  next.around = ((((next.around + 180) % 360) + 360) % 360) - 180;
+  for (const side of /** @type {const} */ (["above", "tall"])) next[side] = Math.min(Math.max(next[side], LIMITS[side][0]), LIMITS[side][1]);
+  return next;
+}
+
+/** What a key changes. @param {string} key @param {Turn} turn @returns {Partial<Turn> | undefined} */
+export function keyed(key, { around, above, tall }) {
+  /** @type {Record<string, Partial<Turn>>} */
+  const keys = {
+    ArrowLeft: { around: around - STEP },
+    ArrowRight: { around: around + STEP },
+    ArrowUp: { above: above + STEP },
+    ArrowDown: { above: above - STEP },
+    "+": { tall: tall + 0.1 },
+    "-": { tall: tall - 0.1 },
+  };
+  return keys[key];
+}
+
 const ROOM = 0.36; // of the plot's smaller side, for half of the rectangle
 
 /** @param {Turn} turn @param {number} width @param {number} height @returns {Eye} */

@@ -17,16 +17,12 @@ const GONE = 120_000; // ms after which a page that was not heard of is taken to
  * @typedef {({edits: object[], byItself?: boolean} | {step: "undo" | "redo"}) & {name?: string}} Change
  */
 
-const MOVED = 5_000; // ms for which a page that is loaded again may still have its old address
+const MOVED = 5_000; // ms
 
 /** @param {string} key */
 const movedFrom = (key) => `axispath moved ${key}`;
 
-/**
- * Where a sheet has moved to by its first change, for a page that was loaded again just then, from
- * its old address; empty where it has not.
- * @param {string} key
- */
+/** Where a sheet moved by its first change, for a page loaded again just then from its old address. @param {string} key */
 export function movedTo(key) {
   const [how] = performance.getEntriesByType("navigation");
   const moved = JSON.parse(sessionStorage.getItem(movedFrom(key)) ?? "null");
