@@ -643,6 +643,15 @@ class SolvedForY(unittest.TestCase):
 
 
 class Trouble(unittest.TestCase):
+    def test_where_no_rule_gives_a_slope_all_stays_open(self):
+        for lines in (("gcd(x, y) = 3",), ("x! + y = 3",), ("gcd(x, y) > 1 and y > 0",)):
+            with self.subTest(lines):
+                found = survey(sheet(*lines), Effort(evaluations=500))
+                self.assertFalse(found.lanes[0][1].complete)
+        self.assertFalse(met("gcd(x, y) = 3", "x = y^2").complete)
+        document = apply(Document(view=VIEW), AddLane(text="h(x, y) = gcd(x, y)"))
+        self.assertFalse(survey(document, Effort(evaluations=500)).lanes[0][1].complete)
+
     def test_much_is_bounded(self):
         lines = [f"x^2 + {k} y^2 < {k + 9}" for k in range(1, 13)]
         document = sheet(" and ".join(lines))

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from axispath.core.path.budget import Budget
 from axispath.core.path.kinds.register import Box, Searched
-from axispath.core.path.kinds.relation import in_rectangle, quick
+from axispath.core.path.kinds.relation import in_rectangle, quick, searched
 from axispath.core.path.landmark import MAP_GROUPS, Kind, Path
-from axispath.core.path.lanes import Effort, interval, remembered
+from axispath.core.path.lanes import Effort
 from axispath.core.path.relations.levels import find_levels
 from axispath.core.path.relations.search import Rectangle
 from axispath.core.sheet.resolve import ResolvedLane
@@ -18,10 +18,8 @@ MATTERING = (Kind.PEAK, Kind.PIT, Kind.SADDLE)
 
 
 def _find(lane: ResolvedLane, rectangle: Rectangle, budget: Budget) -> Path:
-    ends = interval(lane, rectangle[0], rectangle[1], None)
-    assert ends is not None
-    subject = ("map", lane.program, lane.unit, rectangle)
-    return remembered(subject, ends, budget, lambda: find_levels(lane, rectangle, budget))
+    subject = ("map", lane.program, lane.unit)
+    return searched(subject, lane, rectangle, budget, lambda: find_levels(lane, rectangle, budget))
 
 
 MAP = Searched(in_rectangle(_find), quick, MAP_GROUPS)

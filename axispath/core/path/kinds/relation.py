@@ -2,19 +2,19 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Hashable
 from dataclasses import replace
 
 import numpy as np
 
 from axispath.core.arithmetic.build import program
-from axispath.core.arithmetic.program import Definition
+from axispath.core.arithmetic.program import Definition, NotComputable
 from axispath.core.language.tree import Call, Name
 from axispath.core.path.budget import Budget
 from axispath.core.path.curves.meets import parts_of, zeros_along
 from axispath.core.path.find import find_zeros
 from axispath.core.path.kinds.register import Box, Search, Searched
-from axispath.core.path.landmark import REGION_GROUPS, RELATION_GROUPS, Landmark, Path
+from axispath.core.path.landmark import REGION_GROUPS, RELATION_GROUPS, Landmark, Open, Path, Reason
 from axispath.core.path.lanes import Effort, Range, interval, met_on, remembered
 from axispath.core.path.relations.regions import find_corners
 from axispath.core.path.relations.search import Rectangle, find_relation, met, rules_of
@@ -52,26 +52,46 @@ def in_rectangle(work: Callable[[ResolvedLane, Rectangle, Budget], Path]) -> Sea
 
 
 def _relation(lane: ResolvedLane, rectangle: Rectangle, budget: Budget) -> Path:
-    return _known(
+    relation = relation_of(lane)
+    return searched(
+        ("relation", relation),
         lane,
         rectangle,
         budget,
-        lambda: find_relation(rules_of(lane), relation_of(lane), rectangle, budget),
+        lambda: find_relation(rules_of(lane), relation, rectangle, budget),
     )
 
 
 def _region(lane: ResolvedLane, rectangle: Rectangle, budget: Budget) -> Path:
-    return _known(
-        lane, rectangle, budget, lambda: find_corners(lane, relation_of(lane), rectangle, budget)
+    relation = relation_of(lane)
+    return searched(
+        ("relation", relation),
+        lane,
+        rectangle,
+        budget,
+        lambda: find_corners(lane, relation, rectangle, budget),
     )
 
 
-def _known(
-    lane: ResolvedLane, rectangle: Rectangle, budget: Budget, work: Callable[[], Path]
+def searched(
+    subject: tuple[Hashable, ...],
+    lane: ResolvedLane,
+    rectangle: Rectangle,
+    budget: Budget,
+    work: Callable[[], Path],
 ) -> Path:
-    ends = interval(lane, rectangle[0], rectangle[1], None)
+    """A path in a rectangle, remembered; open throughout where no rule gives a slope."""
+    left, right = rectangle[:2]
+    ends = interval(lane, left, right, None)
     assert ends is not None
-    return remembered(("relation", relation_of(lane), rectangle), ends, budget, work)
+
+    def tried() -> Path:
+        try:
+            return work()
+        except NotComputable:
+            return Path(left, right, (), (), (Open(left, right, Reason.BREAK),), (), ())
+
+    return remembered((*subject, rectangle), ends, budget, tried)
 
 
 def quick(lane: ResolvedLane, view: View, only: Range | None) -> Path | None:
@@ -138,15 +158,13 @@ def relations_meet(
     if rectangle is None:
         return None
     one, other = relation_of(first), relation_of(second)
-    ends = interval(first, rectangle[0], rectangle[1], None)
-    assert ends is not None
 
     def work() -> Path:
         path = met(rules_of(first), rules_of(second), rectangle, budget)
         kept = tuple(m for m in path.landmarks if _holds(one, m) and _holds(other, m))
         return replace(path, landmarks=kept)
 
-    return remembered(("meets", one, other, rectangle), ends, budget, work)
+    return searched(("meets", one, other), first, rectangle, budget, work)
 
 
 def relation_box(lane: ResolvedLane, margins: bool) -> Box | None:

@@ -11,7 +11,6 @@ import numpy as np
 from axispath.core.arithmetic.boxed import box_function
 from axispath.core.arithmetic.boxes import between, multiply, subtract
 from axispath.core.arithmetic.fraction import numerator
-from axispath.core.arithmetic.program import NotComputable
 from axispath.core.arithmetic.simplest import ZERO
 from axispath.core.path.budget import Budget
 from axispath.core.path.isolate import merged_open
@@ -32,15 +31,12 @@ def find_levels(lane: ResolvedLane, rectangle: Rectangle, budget: Budget) -> Pat
     left, right = rectangle[:2]
     assert lane.statement is not None
     rules = Rules(lane.statement.body, lane.definitions, lane.unit)
-    try:
-        fx, fy = (numerator(slope) for slope in rules.slopes)
-        if ZERO in (fx, fy):  # the same along a whole direction
-            flat = (Open(left, right, Reason.OVERLAP),) if fx == fy else ()
-            return Path(left, right, (), (), flat, (), ())
-        solved = solve(rules.pair(fx, fy), rectangle, budget)
-        marks, unsure = _told(rules, solved.zeros)
-    except NotComputable:
-        return Path(left, right, (), (), (Open(left, right, Reason.BREAK),), (), ())
+    fx, fy = (numerator(slope) for slope in rules.slopes)
+    if ZERO in (fx, fy):  # the same along a whole direction
+        flat = (Open(left, right, Reason.OVERLAP),) if fx == fy else ()
+        return Path(left, right, (), (), flat, (), ())
+    solved = solve(rules.pair(fx, fy), rectangle, budget)
+    marks, unsure = _told(rules, solved.zeros)
     still = [*open_stretches(solved, [], rectangle), *unsure]
     return Path(
         left,
