@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from fractions import Fraction
 from typing import Any
 
@@ -29,44 +30,19 @@ def meeting_answer(found: Met, document: Document, longer: bool) -> dict[str, An
     along = SEARCHED[found.first.kind.key].along == "parameter"
     letter = found.first.parameters[0] if along else "x"
     marks = path.landmarks[:MOST_SHOWN]
-    rows = [
-        {
-            "key": f"solution:{k}",
-            "x": shown_x(mark, digits),
-            "y": shown_y(mark, digits),
-            "raw_x": full_precision(mark.x),
-            "mark": MARKS[mark.certainty],
-            "how_sure": CERTAINTY[mark.certainty],
-            "residual": shown_t(mark, letter, digits),
-        }
-        for k, mark in enumerate(marks)
-    ]
     names = f"{found.first.name} and {found.second.name}"
     goes_on = not longer and unsearched(path)
-    page = render_template(
-        "parts/solutions.html",
-        rows=rows,
+    return _answer(
+        document,
+        marks,
+        [_row(mark, digits, shown_t(mark, letter, digits)) for mark in marks],
+        _words(names, found, goes_on),
         more=max(0, len(path.landmarks) - MOST_SHOWN),
-        words=_words(names, found, goes_on),
         complete=path.complete,
-        endless=False,
-        unknown="x",
-        pair=True,
+        goes_on=goes_on,
+        latex=rf"{found.first.name} \text{{ and }} {found.second.name}",
         met=True,
-        inequality=False,
-        question="",
     )
-    return {
-        "html": page,
-        "unknown": "x",
-        "latex": rf"{found.first.name} \text{{ and }} {found.second.name}",
-        "marks": [_on_the_plot(k, mark, digits) for k, mark in enumerate(marks)],
-        "solved": [],
-        "goesOn": goes_on,
-        "isEquation": False,
-        "edits": [],
-        "lanes": [],
-    }
 
 
 def system_answer(found: System, document: Document, longer: bool) -> dict[str, Any]:
@@ -74,82 +50,85 @@ def system_answer(found: System, document: Document, longer: bool) -> dict[str, 
     digits, path = document.digits, found.path
     goes_on = not longer and unsearched(path)
     marks = path.landmarks[:MOST_SHOWN]
-    rows = [
-        {
-            "key": f"solution:{k}",
-            "x": shown_x(mark, digits),
-            "y": shown_y(mark, digits),
-            "raw_x": full_precision(mark.x),
-            "mark": MARKS[mark.certainty],
-            "how_sure": CERTAINTY[mark.certainty],
-            "residual": decimal(residual, 2) if residual else "0",
-        }
-        for k, (mark, residual) in enumerate(zip(marks, found.residuals, strict=False))
-    ]
-    page = render_template(
-        "parts/solutions.html",
-        rows=rows,
+    return _answer(
+        document,
+        marks,
+        [
+            _row(mark, digits, decimal(residual, 2) if residual else "0")
+            for mark, residual in zip(marks, found.residuals, strict=False)
+        ],
+        _of_system(path, goes_on),
         more=max(0, len(path.landmarks) - MOST_SHOWN),
-        words=_of_system(path, goes_on),
         complete=path.complete,
-        endless=False,
-        unknown="x",
-        pair=True,
-        inequality=False,
-        question="",
+        goes_on=goes_on,
+        edits=list(found.edits),
     )
-    return {
-        "html": page,
-        "unknown": "x",
-        "latex": "",
-        "marks": [_on_the_plot(k, mark, digits) for k, mark in enumerate(marks)],
-        "solved": [],
-        "goesOn": goes_on,
-        "isEquation": False,
-        **temporary(document, list(found.edits)),
-    }
 
 
 def largest_answer(found: Largest, document: Document) -> dict[str, Any]:
     """What answers the question for an extreme value, with its level line drawn for a while."""
     digits = document.digits
-    places = [(float(x), float(y)) for x, y in found.places]
     value = "" if found.value is None else _fraction(found.value, digits)
-    rows = [
-        {
-            "key": f"solution:{k}",
-            "x": _fraction(x, digits),
-            "y": _fraction(y, digits),
-            "raw_x": full_precision(float(x)),
-            "mark": MARKS[Certainty.EXACT],
-            "how_sure": CERTAINTY[Certainty.EXACT],
-            "residual": f"value {value}",
-        }
-        for k, (x, y) in enumerate(found.places)
+    marks = [
+        Landmark(Kind.INTERSECTION, float(x), float(y), Certainty.EXACT) for x, y in found.places
     ]
+    exact = [{"x": _fraction(x, digits), "y": _fraction(y, digits)} for x, y in found.places]
+    line = f"{found.form} = {found.value}"
+    return _answer(
+        document,
+        marks,
+        [_row(m, digits, f"value {value}") | e for m, e in zip(marks, exact, strict=True)],
+        _extreme_words(found, value),
+        edits=[] if found.value is None else [AddLane(text=line, id="levelline")],
+        met=True,
+    )
+
+
+def _row(mark: Landmark, digits: int, beside: str) -> dict[str, str]:
+    """A place in the list, with what stands beside it."""
+    return {
+        "x": shown_x(mark, digits),
+        "y": shown_y(mark, digits),
+        "raw_x": full_precision(mark.x),
+        "mark": MARKS[mark.certainty],
+        "how_sure": CERTAINTY[mark.certainty],
+        "residual": beside,
+    }
+
+
+def _answer(
+    document: Document,
+    marks: Sequence[Landmark],
+    rows: list[dict[str, str]],
+    words: list[str],
+    more: int = 0,
+    complete: bool = True,
+    goes_on: bool = False,
+    latex: str = "",
+    edits: Sequence[AddLane] = (),
+    met: bool = False,
+) -> dict[str, Any]:
+    """Places of the plane as the Solve page lists them; ``met`` where no residuals stand there."""
     page = render_template(
         "parts/solutions.html",
-        rows=rows,
-        more=0,
-        words=_extreme_words(found, value),
-        complete=True,
+        rows=[row | {"key": f"solution:{k}"} for k, row in enumerate(rows)],
+        more=more,
+        words=words,
+        complete=complete,
         endless=False,
         unknown="x",
         pair=True,
-        met=True,
+        met=met,
         inequality=False,
         question="",
     )
-    line = f"{found.form} = {found.value}"
-    edits = [] if found.value is None else [AddLane(text=line, id="levelline")]
-    marks = [Landmark(Kind.INTERSECTION, x, y, Certainty.EXACT) for x, y in places]
     return {
         "html": page,
         "unknown": "x",
-        "latex": "",
-        "marks": [_on_the_plot(k, mark, digits) for k, mark in enumerate(marks)],
+        "latex": latex,
+        "marks": [_on_the_plot(k, mark, document.digits) for k, mark in enumerate(marks)],
         "solved": [],
-        "goesOn": False,
+        "goesOn": goes_on,
         "isEquation": False,
         **temporary(document, edits),
     }
@@ -203,7 +182,7 @@ def _on_the_plot(k: int, mark: Landmark, digits: int) -> dict[str, Any]:
     }
 
 
-def temporary(document: Document, edits: list[AddLane]) -> dict[str, Any]:
+def temporary(document: Document, edits: Sequence[AddLane]) -> dict[str, Any]:
     """Lanes that are drawn for a while: as edits to be tried out, and for the plot."""
     tried = document
     for edit in edits:

@@ -2,11 +2,14 @@
 
 from __future__ import annotations
 
+from fractions import Fraction
+
 from axispath.core.language.tree import (
     Expression,
     Negation,
     Number,
     Product,
+    Quotient,
     Sum,
 )
 
@@ -28,6 +31,14 @@ def times(left: Expression, right: Expression) -> Expression:
     if left == ONE:
         return right
     return left if right == ONE else Product(left, right)
+
+
+def number(value: Fraction) -> Expression:
+    """An exact number, as a fraction where it is none of the whole ones."""
+    made: Expression = Number(str(abs(value.numerator)))
+    if value.denominator != 1:
+        made = Quotient(made, Number(str(value.denominator)))
+    return Negation(made) if value < 0 else made
 
 
 def negation(node: Expression) -> Expression:

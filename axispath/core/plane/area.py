@@ -8,7 +8,7 @@ import numpy as np
 
 from axispath.core.memory import Memory
 from axispath.core.plane.cells import Cells, Lattice, halved
-from axispath.core.plane.picture import known_in, rectangles
+from axispath.core.plane.picture import area_of, known_in, rectangles
 from axispath.core.plane.relation import Relation
 
 FINEST = 1 << 16  # cells along each side
@@ -43,19 +43,15 @@ def _size(relation: Relation, rectangle: Rectangle) -> Size:
     sure, inside = 0.0, True
     while True:
         yes, no = known_in(relation, *grid.boxes(cells.i, cells.j, size))
-        sure += _area(rectangles(grid, cells.some(yes), size))
+        sure += area_of(rectangles(grid, cells.some(yes), size))
         inside = inside and not _at_the_border(cells.some(yes), size)
         cells = cells.some(~yes & ~no)
         if size == 1 or 4 * len(cells.i) > MOST:
             break
         cells, size = halved(cells, size), size // 2
-    maybe = _area(rectangles(grid, cells, size))
+    maybe = area_of(rectangles(grid, cells, size))
     inside = inside and not _at_the_border(cells, size)
     return Size(sure + maybe / 2, maybe / 2, inside)
-
-
-def _area(boxes: np.ndarray) -> float:
-    return float(((boxes[:, 1] - boxes[:, 0]) * (boxes[:, 3] - boxes[:, 2])).sum())
 
 
 def _at_the_border(cells: Cells, size: int) -> bool:

@@ -133,8 +133,7 @@ def halved(cells: Cells, size: int) -> Cells:
 class Searched:
     """Cells with an arc, small squares (left, right, bottom, top) with one, and what is left over.
 
-    ``over`` are squares that could not be settled; ``wide`` whether they are whole cells, since
-    there were too many to look into.
+    ``over`` are squares that could not be settled, ``left`` the cells that they lie in.
     """
 
     arcs: Cells
@@ -169,7 +168,7 @@ def search(
     small = [np.empty((0, 4))]
     if len(left.i) <= MOST_LEFT:
         for _ in DEEPER:
-            over = _quartered(over)
+            over = quartered(over)
             looked = look(side, between(over[:, 0], over[:, 1]), between(over[:, 2], over[:, 3]))
             small.append(over[looked.may & looked.regular])
             over = over[looked.may & ~looked.regular]
@@ -178,7 +177,8 @@ def search(
     return Searched(kept.some(regular), np.concatenate(small), over, left)
 
 
-def _quartered(boxes: Floats) -> Floats:
+def quartered(boxes: Floats) -> Floats:
+    """Each rectangle (left, right, bottom, top) as four."""
     x = (boxes[:, 0] + boxes[:, 1]) / 2
     y = (boxes[:, 2] + boxes[:, 3]) / 2
     low_x, high_x, low_y, high_y = boxes.T

@@ -10,7 +10,16 @@ from numpy.typing import NDArray
 
 from axispath.core.arithmetic.boxes import Boxes
 from axispath.core.plane.arcs import arcs_in_cells, arcs_in_squares
-from axispath.core.plane.cells import BLOCK, Cells, Lattice, all_blocks, halved, lattice, search
+from axispath.core.plane.cells import (
+    BLOCK,
+    Cells,
+    Lattice,
+    all_blocks,
+    halved,
+    lattice,
+    quartered,
+    search,
+)
 from axispath.core.plane.relation import Relation, Side, known
 from axispath.core.plane.screen import Screen
 
@@ -47,8 +56,7 @@ def curve_drawn(relation: Relation, side: Side, frame: Screen) -> Drawn:
     segments = segments[_holds(relation, segments)]
     dots, still = _parted(grid, found.left, found.over)
     area = (frame.right - frame.left) * (frame.top - frame.bottom)
-    covered = float(((still[:, 1] - still[:, 0]) * (still[:, 3] - still[:, 2])).sum())
-    return Drawn(segments, dots, still, min(1.0, covered / area))
+    return Drawn(segments, dots, still, min(1.0, area_of(still) / area))
 
 
 def _holds(relation: Relation, segments: Floats) -> Truth:
@@ -138,16 +146,9 @@ def shaded(relation: Relation, frame: Screen) -> Floats:
         cells, size = halved(cells, size), size // 2
         if len(cells.i) > 4 * MOST_UNKNOWN:
             break
-    x0, x1, y0, y1 = rectangles(grid, cells, size).T
-    middle_x, middle_y = (x0 + x1) / 2, (y0 + y1) / 2
-    for a, b, c, d in (
-        (x0, middle_x, y0, middle_y),
-        (middle_x, x1, y0, middle_y),
-        (x0, middle_x, middle_y, y1),
-        (middle_x, x1, middle_y, y1),
-    ):
-        part = np.stack([a, b, c, d], axis=1)
-        full.append(part[relation.holds((a + b) / 2, (c + d) / 2)])
+    parts = quartered(rectangles(grid, cells, size))
+    middle = (parts[:, [0, 2]] + parts[:, [1, 3]]) / 2
+    full.append(parts[relation.holds(middle[:, 0], middle[:, 1])])
     return side_by_side(np.concatenate(full))
 
 
@@ -156,6 +157,11 @@ def rectangles(grid: Lattice, cells: Cells, size: int) -> Floats:
     return np.stack(
         [grid.x[cells.i], grid.x[cells.i + size], grid.y[cells.j], grid.y[cells.j + size]], axis=1
     )
+
+
+def area_of(boxes: Floats) -> float:
+    """The area that rectangles have together."""
+    return float(((boxes[:, 1] - boxes[:, 0]) * (boxes[:, 3] - boxes[:, 2])).sum())
 
 
 def side_by_side(boxes: Floats) -> Floats:

@@ -17,16 +17,13 @@ from axispath.core.arithmetic.derivative import derivative
 from axispath.core.arithmetic.floats import bound_to_floats
 from axispath.core.arithmetic.fraction import numerator
 from axispath.core.arithmetic.program import Bound, NotComputable, Program
+from axispath.core.arithmetic.simplest import number, sum_of
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.language.tree import (
     Comparison,
     Condition,
     Expression,
-    Negation,
-    Number,
-    Quotient,
     RelationStatement,
-    Sum,
     differences,
 )
 from axispath.core.memory import Memory
@@ -115,6 +112,10 @@ class Relation:
             return np.ones(np.shape(x), dtype=bool)
         return self.ruled([side.holds(x, y) for side in self.sides])
 
+    def holds_at(self, x: float, y: float) -> bool:
+        """The same at one place."""
+        return bool(self.holds(np.array([x]), np.array([y]))[0])
+
     def ruled(self, found: list[Truth]) -> Truth:
         """The same from what holds of each comparison."""
         assert self.rule is not None
@@ -189,12 +190,7 @@ def _rule(lane: ResolvedLane, condition: Condition, sides: list[Side]) -> Rule |
 def level_of(lane: ResolvedLane, level: float, sign: str) -> Side:
     """A function of x and y compared with a level."""
     assert lane.statement is not None
-    value = Fraction(level)
-    size: Expression = Number(str(abs(value.numerator)))
-    if value.denominator != 1:
-        size = Quotient(size, Number(str(value.denominator)))
-    apart = size if value < 0 else Negation(size)
-    return _side(lane, Sum((lane.statement.body, apart)) if value else lane.statement.body, sign)
+    return _side(lane, sum_of([lane.statement.body, number(-Fraction(level))]), sign)
 
 
 def _side(lane: ResolvedLane, difference: Expression, sign: str) -> Side:

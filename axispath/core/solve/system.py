@@ -87,7 +87,7 @@ def _within(lane: ResolvedLane, marks: tuple[Landmark, ...]) -> tuple[Landmark, 
     if lane.kind.key != "region":
         raise EditRefused("What stands beside two equations has to be inequalities in x and y.")
     relation = relation_of(lane)
-    return tuple(m for m in marks if relation.holds(np.array([m.x]), np.array([m.y]))[0])
+    return tuple(m for m in marks if relation.holds_at(m.x, m.y))
 
 
 def _residual(lanes: tuple[ResolvedLane, ResolvedLane], mark: Landmark) -> float:

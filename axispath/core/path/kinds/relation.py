@@ -14,12 +14,12 @@ from axispath.core.path.budget import Budget
 from axispath.core.path.curves.meets import parts_of, zeros_along
 from axispath.core.path.find import find_zeros
 from axispath.core.path.kinds.register import Box, Search, Searched
-from axispath.core.path.landmark import REGION_GROUPS, RELATION_GROUPS, Landmark, Open, Path, Reason
+from axispath.core.path.landmark import REGION_GROUPS, RELATION_GROUPS, Open, Path, Reason
 from axispath.core.path.lanes import Effort, Range, interval, met_on, remembered
 from axispath.core.path.relations.regions import find_corners
 from axispath.core.path.relations.search import Rectangle, find_relation, met, rules_of
 from axispath.core.plane.picture import borders, curve_drawn
-from axispath.core.plane.relation import PLANE, Relation, relation_of
+from axispath.core.plane.relation import PLANE, relation_of
 from axispath.core.plane.screen import Screen
 from axispath.core.sheet.curve import range_of
 from axispath.core.sheet.document import View
@@ -124,13 +124,9 @@ def function_meets(
     def work() -> Path:
         path = find_zeros(apart, first.unit, *ends, budget)
         marks = [met_on(first, mark) for mark in path.landmarks]
-        return replace(path, landmarks=tuple(m for m in marks if _holds(relation, m)))
+        return replace(path, landmarks=tuple(m for m in marks if relation.holds_at(m.x, m.y)))
 
     return remembered(("meets", apart, first.program, relation), ends, budget, work)
-
-
-def _holds(relation: Relation, mark: Landmark) -> bool:
-    return bool(relation.holds(np.array([mark.x]), np.array([mark.y]))[0])
 
 
 def curve_meets(
@@ -144,7 +140,9 @@ def curve_meets(
 
     def work() -> Path:
         path = zeros_along(first, apart, budget)
-        return replace(path, landmarks=tuple(m for m in path.landmarks if _holds(relation, m)))
+        return replace(
+            path, landmarks=tuple(m for m in path.landmarks if relation.holds_at(m.x, m.y))
+        )
 
     subject = ("meets", apart, first.programs, relation)
     return remembered(subject, (span.low, span.high), budget, work)
@@ -161,7 +159,9 @@ def relations_meet(
 
     def work() -> Path:
         path = met(rules_of(first), rules_of(second), rectangle, budget)
-        kept = tuple(m for m in path.landmarks if _holds(one, m) and _holds(other, m))
+        kept = tuple(
+            m for m in path.landmarks if one.holds_at(m.x, m.y) and other.holds_at(m.x, m.y)
+        )
         return replace(path, landmarks=kept)
 
     return searched(("meets", one, other), first, rectangle, budget, work)

@@ -18,13 +18,10 @@ from axispath.core.arithmetic.fraction import numerator, radical
 from axispath.core.arithmetic.interval import End
 from axispath.core.arithmetic.program import Definition, Program
 from axispath.core.arithmetic.rationals import Exact, exact_registers
-from axispath.core.arithmetic.simplest import ZERO
+from axispath.core.arithmetic.simplest import ZERO, number
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.language.tree import (
     Expression,
-    Negation,
-    Number,
-    Quotient,
     RelationStatement,
     differences,
 )
@@ -77,19 +74,11 @@ class Rules:
         trees += [self.slope(tree, letter) for tree in (first, second) for letter in PLANE]
         return Pair.of(tuple(self.plan(tree) for tree in trees), self.unit)
 
-    def along(self, letter: str, at: Fraction | float) -> tuple[Program, str]:
-        """F with one coordinate fixed, as a program of the other, and which that is."""
+    def along(self, letter: str, at: Fraction | float) -> Program:
+        """F with one coordinate fixed, as a program of the other."""
         other = "x" if letter == "y" else "y"
-        value = Definition(None, Number("0") if at == 0 else _number(Fraction(at)))
-        return program(self.tree, (other,), {**self.definitions, letter: value}), other
-
-
-def _number(value: Fraction) -> Expression:
-    size = abs(value)
-    made: Expression = Number(str(size.numerator))
-    if size.denominator != 1:
-        made = Quotient(made, Number(str(size.denominator)))
-    return Negation(made) if value < 0 else made
+        value = Definition(None, number(Fraction(at)))
+        return program(self.tree, (other,), {**self.definitions, letter: value})
 
 
 def rules_of(lane: ResolvedLane) -> Rules:
@@ -135,7 +124,7 @@ def find_relation(rules: Rules, relation: Relation, rectangle: Rectangle, budget
     if singular.spent or len(singular.open):
         # Where both slopes vanish on whole curves, only those on the relation itself matter.
         still += _open_singular(rules, singular, rectangle)
-    marks = [mark for mark in marks if _belongs(relation, mark)]
+    marks = [mark for mark in marks if relation.holds_at(mark.x, mark.y)]
     marks.sort(key=lambda mark: (mark.x, mark.y))
     counts: tuple[Count, ...] = ()
     if not still:
@@ -151,7 +140,9 @@ def _straight(
     marks: list[Landmark], still: list[Open], relation: Relation, rectangle: Rectangle
 ) -> Path:
     left, right = rectangle[:2]
-    kept = tuple(sorted((m for m in marks if _belongs(relation, m)), key=lambda m: (m.x, m.y)))
+    kept = tuple(
+        sorted((m for m in marks if relation.holds_at(m.x, m.y)), key=lambda m: (m.x, m.y))
+    )
     return Path(left, right, kept, (), tuple(merged_open(still, 0.0)), (), ())
 
 
@@ -181,7 +172,7 @@ def _on_axis(
     )
     if not fixed[0] <= 0 <= fixed[1]:
         return [], []
-    plan, _ = rules.along(letter, 0)
+    plan = rules.along(letter, 0)
     path = find_zeros(plan, rules.unit, End.at(low), End.at(high), budget)
     marks = []
     for mark in path.landmarks:
@@ -319,10 +310,6 @@ def _open_singular(rules: Rules, solved: Solved, rectangle: Rectangle) -> list[O
     return open_stretches(Solved((), kept, solved.spent), [], rectangle)
 
 
-def _belongs(relation: Relation, mark: Landmark) -> bool:
-    return bool(relation.holds(np.array([mark.x]), np.array([mark.y]))[0])
-
-
 EDGES = (("x", 0), ("x", 1), ("y", 2), ("y", 3))
 BREAKING = (Kind.UPRIGHT, Kind.CROSSING, Kind.CUSP, Kind.ISOLATED)
 
@@ -334,7 +321,7 @@ def _on_edge(
     letter, which = edge
     left, right, bottom, top = rectangle
     low, high = (bottom, top) if letter == "x" else (left, right)
-    plan, _ = rules.along(letter, rectangle[which])
+    plan = rules.along(letter, rectangle[which])
     path = find_zeros(plan, rules.unit, End.at(low), End.at(high), budget.part(PLACES))
     return None if path.zero or not path.complete else [mark.x for mark in path.landmarks]
 
@@ -358,7 +345,7 @@ def _counted(
         return ()
     found = []
     for low, high in itertools.pairwise(ordered):
-        plan, _ = rules.along("x", Fraction((low + high) / 2))
+        plan = rules.along("x", Fraction((low + high) / 2))
         path = find_zeros(plan, rules.unit, End.at(bottom), End.at(top), budget.part(PLACES))
         if not path.complete or path.zero:
             return ()

@@ -27,6 +27,7 @@ from axispath.core.arithmetic.boxes import (
 from axispath.core.arithmetic.program import Program
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.path.budget import Budget
+from axispath.core.plane.cells import quartered
 
 Floats = NDArray[np.float64]
 Truth = NDArray[np.bool_]
@@ -120,7 +121,7 @@ def solve(pair: Pair, rectangle: tuple[float, float, float, float], budget: Budg
         if done.any():
             stuck.append(boxes[done & ~_known(found, boxes)])
             boxes = boxes[~done]
-        boxes = _quartered(boxes)
+        boxes = quartered(boxes)
     still = np.concatenate(stuck) if stuck else np.empty((0, 4))
     return Solved(_within(_polished(pair, found), rectangle), still, False)
 
@@ -226,10 +227,3 @@ def _known(found: list[Floats], boxes: Floats) -> Truth:
     for a, b, c, d in np.concatenate(found)[:, 4:].tolist() if found else ():
         known |= (boxes[:, 0] >= a) & (boxes[:, 1] <= b) & (boxes[:, 2] >= c) & (boxes[:, 3] <= d)
     return known
-
-
-def _quartered(boxes: Floats) -> Floats:
-    x, y = (boxes[:, 0] + boxes[:, 1]) / 2, (boxes[:, 2] + boxes[:, 3]) / 2
-    a, b, c, d = boxes.T
-    parts = [(a, x, c, y), (x, b, c, y), (a, x, y, d), (x, b, y, d)]
-    return np.concatenate([np.stack(part, axis=1) for part in parts])

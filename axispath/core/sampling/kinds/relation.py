@@ -40,7 +40,7 @@ def drawn_relation(document: Document, lane: ResolvedLane, frame: Frame) -> list
             shapes.append(Patch(relative_boxes(found.open, frame), open=True))
         return shapes
 
-    return list(_pictures.found((relation.curve, relation, frame), work))
+    return list(_pictures.found((relation, frame), work))
 
 
 def drawn_region(document: Document, lane: ResolvedLane, frame: Frame) -> list[Primitive]:

@@ -6,8 +6,6 @@ import itertools
 import math
 from fractions import Fraction
 
-import numpy as np
-
 from axispath.core.arithmetic.interval import End
 from axispath.core.language.numbers import decimal, listed
 from axispath.core.path.budget import Budget
@@ -31,7 +29,7 @@ def read_relation(document: Document, lane: ResolvedLane, x: float) -> Read:
     """All y of a relation over an x, within the view."""
     found = heights(rules_of(lane), document.view, x)
     relation = relation_of(lane)
-    kept = [y for y in found if relation.holds(np.array([x]), np.array([y]))[0]]
+    kept = [y for y in found if relation.holds_at(x, y)]
     if not kept:
         return Read(lane, math.nan, "—", "no point of it over this x, within the view", math.nan)
     shown = [decimal(y, document.digits, 1e-14 * (1 + abs(y))) for y in kept[:MOST_SHOWN]]
@@ -44,7 +42,7 @@ def read_relation(document: Document, lane: ResolvedLane, x: float) -> Read:
 
 def heights(rules: Rules, view: View, x: float) -> list[float]:
     """The y at which an equation holds over an x, from below."""
-    plan, _ = rules.along("x", Fraction(x))
+    plan = rules.along("x", Fraction(x))
     path = find_zeros(plan, rules.unit, End.at(view.bottom), End.at(view.top), Budget(EVALUATIONS))
     return [mark.x for mark in path.landmarks]
 
@@ -58,8 +56,7 @@ def read_region(document: Document, lane: ResolvedLane, x: float) -> Read:
     stretches: list[list[float]] = []
     ordered = sorted(cuts)
     for low, high in itertools.pairwise(ordered):
-        middle = np.array([(low + high) / 2])
-        if not relation.holds(np.array([x]), middle)[0]:
+        if not relation.holds_at(x, (low + high) / 2):
             continue
         if stretches and stretches[-1][1] == low:
             stretches[-1][1] = high
