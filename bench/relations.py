@@ -7,7 +7,8 @@ import statistics
 import numpy as np
 
 from axispath.core.path.budget import Budget
-from axispath.core.path.relations.search import find_relation, rules_of
+from axispath.core.path.relations.rules import rules_of
+from axispath.core.path.relations.search import find_relation
 from axispath.core.plane.picture import curve_drawn
 from axispath.core.plane.relation import relation_of
 from axispath.core.plane.screen import Screen

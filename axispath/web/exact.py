@@ -28,6 +28,7 @@ from axispath.core.path.kinds import SEARCHED, VALUED
 from axispath.core.path.labels import crossing_key, keyed
 from axispath.core.path.landmark import Path
 from axispath.core.path.lanes import Range
+from axispath.core.path.relations.forms import both_of, pair_forms
 from axispath.core.sheet.document import Document
 from axispath.core.sheet.resolve import resolve
 from axispath.core.table.kinds import OVER_X
@@ -74,11 +75,14 @@ def forms(document: Document, longer: bool, only: Range | None) -> dict[str, Any
             # Of a relation what lies on the x-axis is a zero of a function of x.
             marks = replace(path, landmarks=tuple(m for m in path.landmarks if m.of is not None))
             jobs.append(("forms", exact_forms, _asked(LEVEL, unit, lane.lane.id, marks)))
+            jobs.append(("forms", pair_forms, _both(unit, lane.lane.id, path)))
         elif path is not None:
             jobs.append(("forms", exact_forms, _asked(lane.program, unit, lane.lane.id, path)))
             if lane.ends[0] is None or lane.ends[1] is None:
                 jobs.append((lane.lane.id, asymptotes, (lane.program, unit)))
     for c in found.crossings:
+        if any(mark.pair is not None for mark in c.path.landmarks):
+            jobs.append(("forms", pair_forms, _both(unit, crossing_key(c), c.path)))
         if not c.first.can(OVER_X):
             continue
         asked = _asked(c.first.program, unit, crossing_key(c), c.path)
@@ -100,6 +104,11 @@ def forms(document: Document, longer: bool, only: Range | None) -> dict[str, Any
         elif result:
             told["asymptotes"][name] = f"asymptotes: {', '.join(result)}"
     return told
+
+
+def _both(unit: AngleUnit, key: str, path: Path) -> tuple[Any, ...]:
+    wanted = [both for name, mark in keyed(key, path) if (both := both_of(name, mark)) is not None]
+    return unit, tuple(wanted[:MOST])
 
 
 def _asked(plan: Program, unit: AngleUnit, key: str, path: Path) -> tuple[Any, ...]:

@@ -71,7 +71,9 @@ class LaneView:
     letters: tuple[str, ...] = ()
     polar: str = ""
     levels: str = ""
-    solved: tuple[str, ...] = ()
+    solved: dict[str, tuple[str, ...]] = field(default_factory=dict)
+    others: tuple[str, ...] = ()
+    within: str = ""
 
     @property
     def face(self) -> Face:

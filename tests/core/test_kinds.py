@@ -207,7 +207,7 @@ class EveryEdit(unittest.TestCase):
         yield edits.SetColour(id="function", colour=5), "the colour of f"
         yield edits.SetNote(id="function", note="the depth"), "the note on f"
         yield edits.SetStyle(id="function", style=Style(thickness="thick")), "the style of f"
-        yield edits.SolveForY(id="relation"), "solving R for y"
+        yield edits.SolveFor(id="relation"), "solving R for y"
         yield edits.SetLevels(id="map", levels="0, 1, 4"), "the levels of h"
         yield edits.SetSamples(id="function", samples=Samples(by="count")), "the samples of f"
         yield edits.FoldLane(id="function", folded=True), "folding f"

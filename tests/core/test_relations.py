@@ -17,6 +17,7 @@ from axispath.core.arithmetic.boxes import SOMEWHERE, THROUGHOUT, between
 from axispath.core.arithmetic.build import program
 from axispath.core.arithmetic.floats import bound_to_floats
 from axispath.core.arithmetic.fraction import fraction
+from axispath.core.arithmetic.polynomial import coefficients
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.language.plain import plain_statement
 from axispath.core.language.scope import Scope
@@ -24,7 +25,7 @@ from axispath.core.language.statement import parse_expression
 from axispath.core.path.kinds import FRAMED, SEARCHED
 from axispath.core.path.landmark import Certainty, Kind
 from axispath.core.path.lanes import Effort
-from axispath.core.path.relations.conics import coefficients, described
+from axispath.core.path.relations.conics import described
 from axispath.core.path.survey import survey
 from axispath.core.plane.area import size_of
 from axispath.core.plane.picture import curve_drawn, shaded
@@ -33,10 +34,10 @@ from axispath.core.sampling.kinds import drawn
 from axispath.core.sampling.primitives import Dots, Patch, Stroke
 from axispath.core.sampling.view import Frame
 from axispath.core.sheet.document import Document, View
-from axispath.core.sheet.edits import AddLane, ReviseLane, SolveForY, apply
+from axispath.core.sheet.edits import AddLane, ReviseLane, SolveFor, apply
 from axispath.core.sheet.refused import EditRefused
 from axispath.core.sheet.resolve import resolve
-from axispath.core.sheet.solved import solved_for_y
+from axispath.core.sheet.solved import solved_for
 from axispath.core.solve.system import solve_system
 from axispath.core.table.kinds import DESCRIBED, READ
 
@@ -618,7 +619,7 @@ class SolvedForY(unittest.TestCase):
             lane = lane_of(line)
             relation = relation_of(lane)
             with self.subTest(line):
-                found = solved_for_y(lane)
+                found = solved_for("y", lane)
                 self.assertEqual(len(found), count)
                 x = np.linspace(-4.9, 4.93, 60)
                 seen = 0
@@ -633,11 +634,11 @@ class SolvedForY(unittest.TestCase):
 
     def test_what_is_not_of_that_form(self):
         for line in ("x = 4", "sin(x y) = cos x", "x^3 + y^3 = 3x y", "x^2 + y^2 = 4 for x > 0"):
-            self.assertEqual(solved_for_y(lane_of(line)), [], line)
+            self.assertEqual(solved_for("y", lane_of(line)), [], line)
 
     def test_it_becomes_lanes(self):
         document = sheet("x^2 + y^2 = 4")
-        document = apply(document, SolveForY(id=document.lanes[0].id))
+        document = apply(document, SolveFor(id=document.lanes[0].id))
         kinds = [lane.kind.key for lane in resolve(document)]
         self.assertEqual(kinds, ["relation", "function", "function"])
 

@@ -22,6 +22,7 @@ from axispath.core.language.tree import (
     Name,
     Negation,
     Number,
+    OfRelation,
     Pair,
     Power,
     Product,
@@ -111,6 +112,8 @@ def write_condition(condition: Condition, notation: Notation) -> str:
     """Comparisons, with the words between them."""
     if isinstance(condition, Comparison):
         return _comparison(condition, notation)
+    if isinstance(condition, OfRelation):
+        return notation.name(condition.name)
     parts = [write_condition(condition.parts[0], notation)]
     for part in condition.parts[1:]:
         parts += [notation.sign(condition.word), write_condition(part, notation)]

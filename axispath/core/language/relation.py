@@ -6,19 +6,30 @@ from axispath.core.language.errors import LanguageError
 from axispath.core.language.formula import end_at, keyword_at, refuse_pairs
 from axispath.core.language.parser import Parser
 from axispath.core.language.scope import Scope
-from axispath.core.language.tokens import Token, outside_brackets
-from axispath.core.language.tree import Comparison, Condition, Joined, RelationStatement
+from axispath.core.language.tokens import Token, outside_brackets, tokenise
+from axispath.core.language.tree import (
+    Comparison,
+    Condition,
+    Joined,
+    OfRelation,
+    RelationStatement,
+)
 from axispath.core.language.vocabulary import Vocabulary
 
 BETWEEN = ("<", "<=", ">", ">=")
 RISING = ("<", "<=")
 PLANE = ("x", "y")
+JOINING = ("and", "or")
+MOST_WITHIN = 8  # relations within one another
+MOST_NAMED = 40  # comparisons that they come to
 NO_CHAIN = "A chain has two signs in one direction, such as 1 < x^2 + y^2 < 4."
 
 
 def is_relation(tokens: list[Token], vocabulary: Vocabulary) -> bool:
     """Whether a line relates x and y, by its signs alone: names of the sheet do not matter."""
     signs = _signs(tokens)
+    if _named_parts(tokens):
+        return True
     comma = next((i for i, token in outside_brackets(tokens) if token.text in (",", ";")), None)
     if signs and comma is not None and comma < signs[0][0]:
         return False  # a condition behind a formula, as others write it
@@ -28,6 +39,16 @@ def is_relation(tokens: list[Token], vocabulary: Vocabulary) -> bool:
         if token.text == "=":
             return _relates(tokens, index, vocabulary)
     return False
+
+
+def _named_parts(tokens: list[Token]) -> bool:
+    """Whether “and” or “or” joins names, as in “R and S”."""
+    words = [i for i, token in outside_brackets(tokens) if token.text in ("if", "for", *JOINING)]
+    if not words or tokens[words[0]].text not in JOINING:
+        return False
+    alone = words[0] == 1 and tokens[0].kind == "name"
+    last = words[-1]
+    return alone or (len(tokens) == last + 3 and tokens[last + 1].kind == "name")
 
 
 def _signs(tokens: list[Token]) -> list[tuple[int, Token]]:
@@ -117,10 +138,35 @@ def _split(tokens: list[Token], word: str) -> list[list[Token]]:
     return [[*tokens[:at], end_at(tokens[at])], *_split(tokens[at + 1 :], word)]
 
 
-def _comparison(text: str, tokens: list[Token], scope: Scope) -> Comparison:
+def _of_relation(word: Token, scope: Scope) -> OfRelation:
+    """The relation of the sheet that a name stands for."""
+    place = word.start, word.end
+    line = scope.regions.get(word.text)
+    if line is None:
+        known = ", ".join(scope.regions)
+        which = f": those are {known}" if known else ""
+        message = f"{word.text} is no relation or region of another lane{which}."
+        raise LanguageError(message, *place)
+    if scope.depth >= MOST_WITHIN:
+        raise LanguageError(f"More than {MOST_WITHIN} relations stand within one another.", *place)
+    try:
+        found = read_relation(line, tokenise(line), scope.inside(word.text))
+    except LanguageError as error:
+        raise LanguageError(f"{word.text} is not understood: {error.message}", *place) from error
+    whole = found.condition
+    if found.within is not None:
+        whole = Joined("and", (whole, found.within))
+    if len(whole.comparisons) > MOST_NAMED:
+        raise LanguageError(f"{word.text} has more than {MOST_NAMED} comparisons.", *place)
+    return OfRelation(word.text, whole)
+
+
+def _comparison(text: str, tokens: list[Token], scope: Scope) -> Comparison | OfRelation:
     place = tokens[0].start, tokens[-1].end
     if len(tokens) == 1:
         raise LanguageError("A comparison is missing here, such as y > 0.", *place)
+    if len(tokens) == 2 and tokens[0].kind == "name":
+        return _of_relation(tokens[0], scope)
     parser = Parser(text, tokens, scope)
     found = parser.comparison()
     parser.finish()

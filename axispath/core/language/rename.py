@@ -4,14 +4,15 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 
-from axispath.core.language.tree import Expression, Statement, free_names
+from axispath.core.language.tree import Expression, RelationStatement, Statement, free_names
 
 Place = tuple[int, int]
 
 
 def renamed(text: str, statement: Statement, old: str, new: str) -> str:
     """The line with ``old`` replaced by ``new`` where it means the sheet's ``old``."""
-    places = set(_places(statement.body, old)) if old not in statement.parameters else set()
+    body = statement.written if isinstance(statement, RelationStatement) else statement.body
+    places = set(_places(body, old)) if old not in statement.parameters else set()
     if statement.domain:
         for end in (statement.domain.low, statement.domain.high):
             places |= set(_places(end, old)) if end is not None else set()

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 
 from axispath.core.language.tokens import GREEK
 from axispath.core.language.vocabulary import Vocabulary
@@ -19,6 +19,8 @@ class Scope:
     signatures: Mapping[str, str] = field(default_factory=dict)  # how calls look, for messages
     points: frozenset[str] = frozenset()  # their coordinates are among the values
     curves: frozenset[str] = frozenset()  # their coordinates are among the functions
+    regions: Mapping[str, str] = field(default_factory=dict)  # relations by name, as their lines
+    depth: int = 0  # of relations within one another
 
     def knows(self, word: str) -> bool:
         """Whether a word stands for something by itself."""
@@ -37,7 +39,12 @@ class Scope:
         functions = {name: count for name, count in self.functions.items() if name not in names}
         values = self.values | frozenset(names)
         points, curves = self.points - frozenset(names), self.curves - frozenset(names)
-        return Scope(self.vocabulary, functions, values, self.signatures, points, curves)
+        return replace(self, functions=functions, values=values, points=points, curves=curves)
+
+    def inside(self, region: str) -> Scope:
+        """The scope in which the line of a relation is read that another names."""
+        rest = {name: line for name, line in self.regions.items() if name != region}
+        return replace(self, regions=rest, depth=self.depth + 1)
 
 
 def logarithm_base(word: str) -> str | None:

@@ -235,7 +235,29 @@ class Joined:
         return tuple(one for part in self.parts for one in part.comparisons)
 
 
-Condition = Comparison | Joined
+@dataclass(frozen=True, slots=True)
+class OfRelation:
+    """What has to hold for another relation of the sheet, by its name."""
+
+    name: str
+    condition: Condition
+
+    @property
+    def comparisons(self) -> tuple[Comparison, ...]:
+        """All comparisons of that relation."""
+        return self.condition.comparisons
+
+
+Condition = Comparison | Joined | OfRelation
+
+
+def written(condition: Condition) -> tuple[Comparison, ...]:
+    """The comparisons that a condition writes out."""
+    if isinstance(condition, OfRelation):
+        return ()
+    if isinstance(condition, Joined):
+        return tuple(one for part in condition.parts for one in written(part))
+    return (condition,)
 
 
 @dataclass(frozen=True, slots=True)
@@ -269,6 +291,12 @@ class RelationStatement:
     def body(self) -> ListOf:
         """All that it needs: what is compared, as a list."""
         return ListOf(tuple(part for one in self.comparisons for part in one.operands))
+
+    @property
+    def written(self) -> ListOf:
+        """What is compared in the line itself, without the relations that it names."""
+        conditions = [self.condition, *([self.within] if self.within else [])]
+        return ListOf(tuple(p for c in conditions for one in written(c) for p in one.operands))
 
     @property
     def domain(self) -> None:

@@ -71,6 +71,7 @@ RELATION_GROUPS: dict[str, tuple[Kind, ...]] = {
     "crossings of itself": (Kind.CROSSING,),
     "cusps": (Kind.CUSP,),
     "single points": (Kind.ISOLATED,),
+    "breaks": (Kind.KINK,),
 }
 REGION_GROUPS: dict[str, tuple[Kind, ...]] = {"corners": (Kind.CORNER,)}
 MAP_GROUPS: dict[str, tuple[Kind, ...]] = {
@@ -108,6 +109,20 @@ class Method(StrEnum):
 
 
 @dataclass(frozen=True, slots=True)
+class Common:
+    """Two programs of x and y that are both 0 at just one place between ``low`` and ``high`` along
+    x and between ``bottom`` and ``top`` along y.
+    """
+
+    first: Program
+    second: Program
+    low: float
+    high: float
+    bottom: float
+    top: float
+
+
+@dataclass(frozen=True, slots=True)
 class Landmark:
     """A point of a path.
 
@@ -122,7 +137,8 @@ class Landmark:
 
     On a curve ``t`` is the parameter, and ``low``, ``high``, ``exact`` and ``t_radius`` are about
     it; ``also`` are further parameters at which the curve is there. ``extremes`` says of which
-    directions it is the outermost point. On a map ``z`` is the value.
+    directions it is the outermost point. On a map ``z`` is the value. ``pair`` is what is 0 there
+    and nowhere else in a box of the plane.
     """
 
     kind: Kind
@@ -140,6 +156,7 @@ class Landmark:
     whole: bool = False
     exact: Exact | None = None
     of: tuple[Program, int] | None = field(default=None, compare=False, repr=False)
+    pair: Common | None = field(default=None, compare=False, repr=False)
     t: float = float("nan")
     t_radius: float = 0.0
     also: tuple[float, ...] = ()

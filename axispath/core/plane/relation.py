@@ -23,6 +23,7 @@ from axispath.core.language.tree import (
     Comparison,
     Condition,
     Expression,
+    OfRelation,
     RelationStatement,
     differences,
 )
@@ -181,6 +182,8 @@ def _rule(lane: ResolvedLane, condition: Condition, sides: list[Side]) -> Rule |
             numbers.append(len(sides))
             sides.append(_side(lane, difference, sign))
         return numbers[0] if len(numbers) == 1 else ("and", tuple(numbers))
+    if isinstance(condition, OfRelation):
+        return _rule(lane, condition.condition, sides)
     rules = [r for part in condition.parts if (r := _rule(lane, part, sides)) is not None]
     if not rules:
         return None

@@ -241,20 +241,23 @@ Names = tuple[
     tuple[tuple[str, str], ...],
     frozenset[str],
     frozenset[str],
+    tuple[tuple[str, str], ...],
 ]
 
 
 def _names(scope: Scope) -> Names:
     """The names of a scope as a key: the same line under the same names reads the same."""
     signatures = tuple(scope.signatures.items())
-    points, curves = scope.points, scope.curves
-    return tuple(scope.functions.items()), scope.values, signatures, points, curves
+    sets = scope.points, scope.curves, tuple(scope.regions.items())
+    return tuple(scope.functions.items()), scope.values, signatures, *sets
 
 
 @lru_cache(maxsize=4096)
 def _read(text: str, names: Names, value: bool, runs: str) -> Statement:
-    functions, values, signatures, points, curves = names
-    scope = Scope(catalogue.VOCABULARY, dict(functions), values, dict(signatures), points, curves)
+    functions, values, signatures, points, curves, regions = names
+    words, given = dict(functions), dict(signatures)
+    lines = dict(regions)
+    scope = Scope(catalogue.VOCABULARY, words, values, given, points, curves, lines)
     statement = parse_statement(text, scope, runs)
     return as_value(statement) if value else statement
 
@@ -271,6 +274,7 @@ def scope_of(lanes: tuple[Lane, ...], without: str | None = None) -> Scope:
     values: set[str] = set()
     points: set[str] = set()
     curves: set[str] = set()
+    regions: dict[str, str] = {}
     calls: list[tuple[str, str]] = []
     for lane in lanes:
         if lane.id == without:
@@ -280,6 +284,8 @@ def scope_of(lanes: tuple[Lane, ...], without: str | None = None) -> Scope:
         except LanguageError:
             continue
         if head.relation:
+            if lane.name:
+                regions[lane.name] = lane.text
             continue
         runs = "" if head.parameters is not None or lane.runs == POINT else lane.runs
         radius = bool(runs) and not head.point
@@ -305,7 +311,7 @@ def scope_of(lanes: tuple[Lane, ...], without: str | None = None) -> Scope:
             points.add(name)
             values.update(coordinates_of(name))
     sets = frozenset(values), frozenset(points), frozenset(curves)
-    return Scope(catalogue.VOCABULARY, functions, sets[0], signatures, sets[1], sets[2])
+    return Scope(catalogue.VOCABULARY, functions, sets[0], signatures, sets[1], sets[2], regions)
 
 
 def _checked(lane: ResolvedLane) -> ResolvedLane:

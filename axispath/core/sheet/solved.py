@@ -1,6 +1,8 @@
-"""A relation solved for y by hand: where its equation is linear or quadratic in y."""
+"""A relation solved for y or x by hand, where its equation is linear or quadratic in that."""
 
 from __future__ import annotations
+
+from typing import Literal
 
 from axispath.core import catalogue
 from axispath.core.arithmetic.fraction import fraction
@@ -27,10 +29,11 @@ DEGREE = 2
 FOUR = Number("4")
 Powers = list[Expression]
 """What stands with 1, y and y²."""
+Letter = Literal["x", "y"]
 
 
-def solved_for_y(lane: ResolvedLane) -> list[str]:
-    """The right sides of y = …, as they are typed; none where that is not to be had so.
+def solved_for(letter: Letter, lane: ResolvedLane) -> list[str]:
+    """The right sides of y = … or x = …, as they are typed; none where that is not to be had so.
 
     A relation that is cut off by inequalities is left as it is.
     """
@@ -41,16 +44,16 @@ def solved_for_y(lane: ResolvedLane) -> list[str]:
         return []
     (difference,) = differences(statement.equation)
     top, bottom = fraction(difference)
-    if _uses_y(bottom):
+    if _uses(letter, bottom):
         return []
-    powers = _powers(top)
+    powers = _powers(letter, top)
     if powers is None:
         return []
     constant, linear, square = (*powers, ZERO, ZERO)[:3]
     if square == ZERO:
         if linear == ZERO:
             return []
-        found = [_over(negation(constant), linear)]
+        found = [_over(_opposite(constant), linear)]
     else:
         found = _roots(square, linear, constant)
     return [plain(tree, catalogue.VOCABULARY) for tree in found]
@@ -58,7 +61,7 @@ def solved_for_y(lane: ResolvedLane) -> list[str]:
 
 def _roots(square: Expression, linear: Expression, constant: Expression) -> list[Expression]:
     if linear == ZERO:
-        root = Apply("sqrt", (_over(negation(constant), square),))
+        root = Apply("sqrt", (_over(_opposite(constant), square),))
         return [root, Negation(root)]
     under = sum_of([Power(linear, TWO), negation(times(times(FOUR, square), constant))])
     root = Apply("sqrt", (under,))
@@ -76,32 +79,36 @@ def _over(top: Expression, bottom: Expression) -> Expression:
 
 
 def _opposite(node: Expression) -> Expression:
-    if isinstance(node, Negation) and isinstance(node.operand, Sum):
+    """The negative of a formula; of a sum term by term, those without a minus first."""
+    if isinstance(node, Negation):
         return node.operand
-    return sum_of([negation(t) for t in node.terms]) if isinstance(node, Sum) else negation(node)
+    if not isinstance(node, Sum):
+        return negation(node)
+    terms = [negation(term) for term in node.terms]
+    return sum_of(sorted(terms, key=lambda term: isinstance(term, Negation)))
 
 
-def _uses_y(node: Expression) -> bool:
-    return any(isinstance(name, Name) and name.name == "y" for name in free_names(node)) or any(
-        _uses_y(part)
+def _uses(letter: Letter, node: Expression) -> bool:
+    return any(isinstance(name, Name) and name.name == letter for name in free_names(node)) or any(
+        _uses(letter, part)
         for call in free_names(node)
         if not isinstance(call, Name)
         for part in call.arguments
     )
 
 
-def _powers(node: Expression) -> Powers | None:
-    """A formula by the powers of y, up to the second; None where it is not of that form."""
-    if not _uses_y(node):
+def _powers(letter: Letter, node: Expression) -> Powers | None:
+    """A formula by the powers of a letter, up to the second; None where it is not of that form."""
+    if not _uses(letter, node):
         return [node]
     match node:
-        case Name("y"):
+        case Name(name) if name == letter:
             return [ZERO, ONE]
         case Negation(operand):
-            inner = _powers(operand)
+            inner = _powers(letter, operand)
             return None if inner is None else [negation(part) for part in inner]
         case Sum(terms):
-            parts = [_powers(term) for term in terms]
+            parts = [_powers(letter, term) for term in terms]
             known = [part for part in parts if part is not None]
             if len(known) < len(parts):
                 return None
@@ -110,12 +117,12 @@ def _powers(node: Expression) -> Powers | None:
                 for k in range(max(map(len, known)))
             ]
         case Product(left, right):
-            return _product(_powers(left), _powers(right))
-        case Quotient(top, bottom) if not _uses_y(bottom):
-            inner = _powers(top)
+            return _product(_powers(letter, left), _powers(letter, right))
+        case Quotient(top, bottom) if not _uses(letter, bottom):
+            inner = _powers(letter, top)
             return None if inner is None else [p if p == ZERO else _over(p, bottom) for p in inner]
         case Power(base, exponent) if literal(exponent) == DEGREE:
-            inner = _powers(base)
+            inner = _powers(letter, base)
             return _product(inner, inner)
     return None
 

@@ -14,12 +14,12 @@ from fractions import Fraction
 
 from axispath.core import catalogue
 from axispath.core.arithmetic.build import program
+from axispath.core.arithmetic.polynomial import coefficients
 from axispath.core.arithmetic.program import Program
 from axispath.core.language.errors import LanguageError
 from axispath.core.language.pasted import written
 from axispath.core.language.plain import plain
 from axispath.core.language.statement import parse_expression
-from axispath.core.path.relations.conics import coefficients
 from axispath.core.plane.relation import PLANE, Relation, Rule, relation_of
 from axispath.core.sheet.document import Document
 from axispath.core.sheet.refused import EditRefused

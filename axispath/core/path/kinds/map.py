@@ -8,7 +8,7 @@ from axispath.core.path.kinds.relation import in_rectangle, quick, searched
 from axispath.core.path.landmark import MAP_GROUPS, Kind, Path
 from axispath.core.path.lanes import Effort
 from axispath.core.path.relations.levels import find_levels
-from axispath.core.path.relations.search import Rectangle
+from axispath.core.path.relations.rules import Rectangle
 from axispath.core.sheet.resolve import ResolvedLane
 
 REACH = 5.0

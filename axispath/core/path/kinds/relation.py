@@ -17,7 +17,8 @@ from axispath.core.path.kinds.register import Box, Search, Searched
 from axispath.core.path.landmark import REGION_GROUPS, RELATION_GROUPS, Open, Path, Reason
 from axispath.core.path.lanes import Effort, Range, interval, met_on, remembered
 from axispath.core.path.relations.regions import find_corners
-from axispath.core.path.relations.search import Rectangle, find_relation, met, rules_of
+from axispath.core.path.relations.rules import Rectangle, rules_of
+from axispath.core.path.relations.search import find_relation, met
 from axispath.core.plane.picture import borders, curve_drawn
 from axispath.core.plane.relation import PLANE, relation_of
 from axispath.core.plane.screen import Screen

@@ -10,58 +10,8 @@ from __future__ import annotations
 import math
 from fractions import Fraction
 
-from axispath.core.arithmetic.program import Program, Step
+from axispath.core.arithmetic.polynomial import Coefficients
 from axispath.core.language.numbers import MINUS, decimal
-
-Coefficients = dict[tuple[int, int], Fraction]
-DEGREE = 2
-
-
-class _NoConic(Exception):
-    pass
-
-
-def coefficients(plan: Program) -> Coefficients | None:
-    """The polynomial in x and y that a program is, by the powers of both; None for others."""
-    results: list[Coefficients] = [{(1, 0): Fraction(1)}, {(0, 1): Fraction(1)}]
-    try:
-        for step in plan.steps[2:]:
-            results.append(_carried_out(step, [results[i] for i in step.operands]))
-    except (_NoConic, ZeroDivisionError):
-        return None
-    found = {powers: value for powers, value in results[plan.result].items() if value}
-    return found if found and max(i + j for i, j in found) <= DEGREE else None
-
-
-def _carried_out(step: Step, given: list[Coefficients]) -> Coefficients:
-    match step.operation, given:
-        case "number", []:
-            return {(0, 0): step.detail}
-        case "negate", [a]:
-            return {k: -v for k, v in a.items()}
-        case ("add" | "subtract") as operation, [a, b]:
-            sign = 1 if operation == "add" else -1
-            return {k: a.get(k, Fraction(0)) + sign * b.get(k, Fraction(0)) for k in {*a, *b}}
-        case "multiply", [a, b]:
-            return _product(a, b)
-        case "divide", [a, b] if set(b) <= {(0, 0)}:
-            return {k: v / b[0, 0] for k, v in a.items()}
-        case "whole power", [a] if 0 <= step.detail <= DEGREE:
-            power: Coefficients = {(0, 0): Fraction(1)}
-            for _ in range(step.detail):
-                power = _product(power, a)
-            return power
-    raise _NoConic
-
-
-def _product(a: Coefficients, b: Coefficients) -> Coefficients:
-    found: Coefficients = {}
-    for (i, j), v in a.items():
-        for (k, m), w in b.items():
-            if v and w and i + j + k + m > 2 * DEGREE:
-                raise _NoConic
-            found[i + k, j + m] = found.get((i + k, j + m), Fraction(0)) + v * w
-    return found
 
 
 def described(found: Coefficients, digits: int) -> str:

@@ -15,14 +15,9 @@ from axispath.core.arithmetic.simplest import ZERO
 from axispath.core.path.budget import Budget
 from axispath.core.path.isolate import merged_open
 from axispath.core.path.landmark import Kind, Landmark, Open, Path, Reason
-from axispath.core.path.relations.search import (
-    NEAR,
-    Rectangle,
-    Rules,
-    landmark,
-    open_stretches,
-)
-from axispath.core.path.relations.systems import Common, solve
+from axispath.core.path.relations.rules import Rectangle, Rules, landmark
+from axispath.core.path.relations.search import NEAR, open_stretches
+from axispath.core.path.relations.systems import Zero, solve
 from axispath.core.sheet.resolve import ResolvedLane
 
 
@@ -49,7 +44,7 @@ def find_levels(lane: ResolvedLane, rectangle: Rectangle, budget: Budget) -> Pat
     )
 
 
-def _told(rules: Rules, zeros: tuple[Common, ...]) -> tuple[list[Landmark], list[Open]]:
+def _told(rules: Rules, zeros: tuple[Zero, ...]) -> tuple[list[Landmark], list[Open]]:
     value = box_function(rules.plan(rules.tree), rules.unit)
     fx, fy = rules.slopes
     second = [

@@ -4,36 +4,39 @@ from __future__ import annotations
 
 import itertools
 from collections.abc import Iterator
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from fractions import Fraction
-from functools import cached_property
 
 import numpy as np
 
 from axispath.core.arithmetic.boxed import box_function
 from axispath.core.arithmetic.boxes import between, multiply, subtract
-from axispath.core.arithmetic.build import program
-from axispath.core.arithmetic.derivative import derivative
-from axispath.core.arithmetic.fraction import numerator, radical
+from axispath.core.arithmetic.fraction import radical
 from axispath.core.arithmetic.interval import End
-from axispath.core.arithmetic.program import Definition, Program
 from axispath.core.arithmetic.rationals import Exact, exact_registers
-from axispath.core.arithmetic.simplest import ZERO, number
-from axispath.core.arithmetic.unit import AngleUnit
+from axispath.core.arithmetic.simplest import ZERO
 from axispath.core.language.tree import (
-    Expression,
-    RelationStatement,
-    differences,
+    Name,
 )
 from axispath.core.path.budget import Budget
 from axispath.core.path.find import find_zeros
 from axispath.core.path.isolate import merged_open
-from axispath.core.path.landmark import Certainty, Count, Kind, Landmark, Method, Open, Path, Reason
-from axispath.core.path.relations.systems import Common, Pair, Solved, solve
-from axispath.core.plane.relation import PLANE, Relation
-from axispath.core.sheet.resolve import ResolvedLane
+from axispath.core.path.landmark import (
+    Certainty,
+    Common,
+    Count,
+    Kind,
+    Landmark,
+    Method,
+    Open,
+    Path,
+    Reason,
+)
+from axispath.core.path.relations.kinks import find_kinks
+from axispath.core.path.relations.rules import Rectangle, Rules, heights, landmark
+from axispath.core.path.relations.systems import Pair, Solved, Zero, solve
+from axispath.core.plane.relation import Relation
 
-Rectangle = tuple[float, float, float, float]
 AXES = ((Kind.MEETS_X, "y"), (Kind.MEETS_Y, "x"))
 SIDES = (
     ("leftmost", Kind.UPRIGHT, "x", -1),
@@ -41,66 +44,16 @@ SIDES = (
     ("lowest", Kind.LEVEL, "y", -1),
     ("highest", Kind.LEVEL, "y", 1),
 )
+SHARP = (Kind.KINK, Kind.CUSP, Kind.CROSSING, Kind.ISOLATED)  # may be outermost without a turn
 NEAR = 2.0**-30  # of the rectangle, within which boxes belong to a crossing that is known
 MOST_CUTS = 40
 DENOMINATOR = 64  # of coordinates that are tried exactly
 PLACES = 5  # searches that share a budget
 
 
-@dataclass(frozen=True)
-class Rules:
-    """An equation F(x, y) = 0 as trees and programs, with its slopes of both orders."""
-
-    tree: Expression
-    definitions: dict[str, Definition]
-    unit: AngleUnit
-
-    def plan(self, tree: Expression) -> Program:
-        """A program of x and y."""
-        return program(tree, PLANE, self.definitions)
-
-    def slope(self, tree: Expression, letter: str) -> Expression:
-        """The derivative along x or y."""
-        return derivative(tree, letter, self.definitions)
-
-    @cached_property
-    def slopes(self) -> tuple[Expression, Expression]:
-        """The derivatives of F."""
-        return self.slope(self.tree, "x"), self.slope(self.tree, "y")
-
-    def pair(self, first: Expression, second: Expression) -> Pair:
-        """Two functions with their slopes."""
-        trees = [first, second]
-        trees += [self.slope(tree, letter) for tree in (first, second) for letter in PLANE]
-        return Pair.of(tuple(self.plan(tree) for tree in trees), self.unit)
-
-    def along(self, letter: str, at: Fraction | float) -> Program:
-        """F with one coordinate fixed, as a program of the other."""
-        other = "x" if letter == "y" else "y"
-        value = Definition(None, number(Fraction(at)))
-        return program(self.tree, (other,), {**self.definitions, letter: value})
-
-
-def rules_of(lane: ResolvedLane) -> Rules:
-    """The equation of a relation, without its denominators."""
-    statement = lane.statement
-    assert isinstance(statement, RelationStatement) and statement.equation is not None
-    (difference,) = differences(statement.equation)
-    return Rules(numerator(difference), lane.definitions, lane.unit)
-
-
-def side_rules(lane: ResolvedLane) -> list[Rules]:
-    """All comparisons of a relation or a region as equations, each once."""
-    statement = lane.statement
-    assert isinstance(statement, RelationStatement)
-    trees = [numerator(tree) for one in statement.comparisons for tree in differences(one)]
-    return [Rules(tree, lane.definitions, lane.unit) for tree in dict.fromkeys(trees)]
-
-
 def find_relation(rules: Rules, relation: Relation, rectangle: Rectangle, budget: Budget) -> Path:
     """The landmarks in a rectangle, in the order of x; the path is over x."""
     left, right = rectangle[:2]
-    parts = budget.part(PLACES)
     marks: list[Landmark] = []
     still: list[Open] = []
     for kind, letter in AXES:
@@ -110,8 +63,7 @@ def find_relation(rules: Rules, relation: Relation, rectangle: Rectangle, budget
     fx, fy = rules.slopes
     if ZERO in (fx, fy):  # lines along an axis, which have no turns
         return _straight(marks, still, relation, rectangle)
-    singular = solve(rules.pair(fx, fy), rectangle, parts)
-    centres = [*_singular(rules, singular), *_cusps(rules, singular)]
+    centres, singular = centres_of(rules, rectangle, budget)
     marks += centres
     for kind, slope in ((Kind.UPRIGHT, fy), (Kind.LEVEL, fx)):
         solved = solve(rules.pair(rules.tree, radical(slope)), rectangle, budget.part(PLACES))
@@ -128,12 +80,19 @@ def find_relation(rules: Rules, relation: Relation, rectangle: Rectangle, budget
     marks.sort(key=lambda mark: (mark.x, mark.y))
     counts: tuple[Count, ...] = ()
     if not still:
-        edges = [_on_edge(rules, edge, rectangle, budget) for edge in EDGES]
+        edges = [on_edge(rules, edge, rectangle, budget) for edge in EDGES]
         if all(edge == [] for edge in edges):
             marks = _outermost(marks)
         counts = _counted(rules, relation, marks, edges[2:], rectangle, budget)
     stretches = tuple(merged_open(still, (right - left) * NEAR))
     return Path(left, right, tuple(marks), (), stretches, (), (), counts=counts)
+
+
+def centres_of(rules: Rules, rectangle: Rectangle, budget: Budget) -> tuple[list[Landmark], Solved]:
+    """Crossings, cusps, single points and kinks; and the places at which both slopes are 0."""
+    singular = solve(rules.pair(*rules.slopes), rectangle, budget.part(PLACES))
+    found = [*_singular(rules, singular), *_cusps(rules, singular)]
+    return [*found, *find_kinks(rules, rectangle, budget.part(PLACES))], singular
 
 
 def _straight(
@@ -153,7 +112,7 @@ def met(first: Rules, second: Rules, rectangle: Rectangle, budget: Budget) -> Pa
     plans = [first.plan(trees[0]), second.plan(trees[1])]
     for rules in (first, second):
         plans += [rules.plan(slope) for slope in rules.slopes]
-    solved = solve(Pair.of(tuple(plans), first.unit), rectangle, budget)
+    solved = solve(Pair.of(plans, first.unit), rectangle, budget)
     marks = sorted(
         (landmark(Kind.INTERSECTION, one) for one in solved.zeros), key=lambda m: (m.x, m.y)
     )
@@ -179,40 +138,14 @@ def _on_axis(
         at = replace(mark, kind=kind, y=0.0, y_radius=0.0)
         if not across:
             at = replace(at, x=0.0, y=mark.x, radius=0.0, y_radius=mark.radius, exact=None)
-            at = replace(at, low=0.0, high=0.0, of=None)
+            both = rules.plan(Name("x")), rules.plan(rules.tree)
+            pair = Common(*both, 0.0, 0.0, mark.low, mark.high)
+            at = replace(at, low=0.0, high=0.0, of=None, pair=pair)
         marks.append(at)
     stretches = [*path.open, *(Open(s.low, s.high, Reason.OVERLAP) for s in path.zero)]
     if across:
         return marks, stretches
     return marks, [Open(0.0, 0.0, item.reason) for item in stretches]
-
-
-def landmark(
-    kind: Kind, one: Common, certainty: Certainty = Certainty.PROVEN, **more: float
-) -> Landmark:
-    """A common zero as a landmark."""
-    radius, y_radius = one.radii
-    return Landmark(
-        kind,
-        _clean(one.x, radius),
-        _clean(one.y, y_radius),
-        certainty,
-        radius=radius,
-        y_radius=y_radius,
-        low=one.around[0],
-        high=one.around[1],
-        method=Method.PAIR,
-        **more,  # type: ignore[arg-type]
-    )
-
-
-def _clean(value: float, radius: float) -> float:
-    """The simplest number within the error, where one is a short decimal."""
-    for digits in (0, 1, 2, 3, 6):
-        near = round(value, digits)
-        if abs(near - value) <= radius:
-            return near + 0.0
-    return value
 
 
 def _singular(rules: Rules, solved: Solved) -> Iterator[Landmark]:
@@ -248,7 +181,7 @@ def _cusps(rules: Rules, solved: Solved) -> Iterator[Landmark]:
     known: set[tuple[Fraction, Fraction]] = set()
     for a, b, c, d in solved.open.tolist():
         wide, high = (b - a) or 1e-300, (d - c) or 1e-300
-        near = Common((a - wide, b + wide, c - high, d + high), (a - wide, b + wide, c, d))
+        near = Zero((a - wide, b + wide, c - high, d + high), (a - wide, b + wide, c, d))
         place = _simple(near)
         if place is None or place in known or not _exactly_zero(rules, near):
             continue
@@ -257,7 +190,7 @@ def _cusps(rules: Rules, solved: Solved) -> Iterator[Landmark]:
         yield Landmark(Kind.CUSP, x, y, Certainty.EXACT, low=a, high=b, method=Method.PAIR)
 
 
-def _simple(one: Common) -> tuple[Fraction, Fraction] | None:
+def _simple(one: Zero) -> tuple[Fraction, Fraction] | None:
     """The simple fractions that a box holds, if it does."""
     places = []
     for value, radius in zip((one.x, one.y), one.radii, strict=True):
@@ -268,7 +201,7 @@ def _simple(one: Common) -> tuple[Fraction, Fraction] | None:
     return places[0], places[1]
 
 
-def _exactly_zero(rules: Rules, one: Common) -> bool:
+def _exactly_zero(rules: Rules, one: Zero) -> bool:
     """Whether exact arithmetic gives 0 at the simple place that a box holds."""
     simple = _simple(one)
     if simple is None:
@@ -311,10 +244,10 @@ def _open_singular(rules: Rules, solved: Solved, rectangle: Rectangle) -> list[O
 
 
 EDGES = (("x", 0), ("x", 1), ("y", 2), ("y", 3))
-BREAKING = (Kind.UPRIGHT, Kind.CROSSING, Kind.CUSP, Kind.ISOLATED)
+BREAKING = (Kind.UPRIGHT, *SHARP)
 
 
-def _on_edge(
+def on_edge(
     rules: Rules, edge: tuple[str, int], rectangle: Rectangle, budget: Budget
 ) -> list[float] | None:
     """Where the relation meets an edge of the rectangle; None where that is not settled."""
@@ -345,11 +278,10 @@ def _counted(
         return ()
     found = []
     for low, high in itertools.pairwise(ordered):
-        plan = rules.along("x", Fraction((low + high) / 2))
-        path = find_zeros(plan, rules.unit, End.at(bottom), End.at(top), budget.part(PLACES))
-        if not path.complete or path.zero:
+        there, complete = heights(rules, (bottom, top), (low + high) / 2, budget.part(PLACES))
+        if not complete:
             return ()
-        found.append(Count(low, high, len(path.landmarks)))
+        found.append(Count(low, high, len(there)))
     return tuple(found)
 
 
@@ -357,7 +289,7 @@ def _outermost(marks: list[Landmark]) -> list[Landmark]:
     """The landmarks of something bounded, with those farthest to one side marked as such."""
     named: dict[int, list[str]] = {}
     for word, kind, axis, sign in SIDES:
-        own = [m for m in marks if m.kind is kind]
+        own = [m for m in marks if m.kind is kind or m.kind in SHARP]
         if not own:
             continue
         best = max(sign * getattr(mark, axis) for mark in own)

@@ -45,22 +45,24 @@ POLISH = 6
 class Pair:
     """Two functions of the plane and their slopes (along x, along y), on boxes."""
 
+    plans: tuple[Program, Program]
     functions: tuple[Plane, Plane]
     slopes: tuple[tuple[Plane, Plane], tuple[Plane, Plane]]
 
     @staticmethod
-    def of(plans: tuple[Program, ...], unit: AngleUnit) -> Pair:
+    def of(plans: list[Program], unit: AngleUnit) -> Pair:
         """From programs: both functions, then the slopes of the first and of the second."""
         f, g, fx, fy, gx, gy = (box_function(plan, unit) for plan in plans)
-        return Pair((f, g), ((fx, fy), (gx, gy)))
+        return Pair((plans[0], plans[1]), (f, g), ((fx, fy), (gx, gy)))
 
 
 @dataclass(frozen=True, slots=True)
-class Common:
+class Zero:
     """A common zero: rectangles (left, right, bottom, top) that hold it, and just it."""
 
     box: tuple[float, float, float, float]
     around: tuple[float, float, float, float]
+    of: tuple[Program, Program] | None = None
 
     @property
     def x(self) -> float:
@@ -83,7 +85,7 @@ class Common:
 class Solved:
     """All common zeros but for those in ``open`` boxes; ``spent`` where a budget did not reach."""
 
-    zeros: tuple[Common, ...]
+    zeros: tuple[Zero, ...]
     open: Floats
     spent: bool
 
@@ -126,9 +128,7 @@ def solve(pair: Pair, rectangle: tuple[float, float, float, float], budget: Budg
     return Solved(_within(_polished(pair, found), rectangle), still, False)
 
 
-def _within(
-    found: list[Common], rectangle: tuple[float, float, float, float]
-) -> tuple[Common, ...]:
+def _within(found: list[Zero], rectangle: tuple[float, float, float, float]) -> tuple[Zero, ...]:
     left, right, bottom, top = rectangle
     return tuple(
         one
@@ -196,7 +196,7 @@ def _exactly(values: Floats) -> Boxes:
     return between(values, values)
 
 
-def _polished(pair: Pair, found: list[Floats]) -> list[Common]:
+def _polished(pair: Pair, found: list[Floats]) -> list[Zero]:
     """The zeros in boxes (image, then the box around it that holds no other), each once."""
     if not found:
         return []
@@ -212,12 +212,12 @@ def _polished(pair: Pair, found: list[Floats]) -> list[Common]:
         if (after == box).all():
             break
         box = after
-    zeros: list[Common] = []
+    zeros: list[Zero] = []
     for (a, b, c, d), (e, f, g, h) in zip(box.tolist(), around.tolist(), strict=True):
         # Each box around a zero holds no other: two zeros whose places meet are one.
         if any(p <= b and q >= a and r <= d and s >= c for p, q, r, s in (o.box for o in zeros)):
             continue
-        zeros.append(Common((a, b, c, d), (e, f, g, h)))
+        zeros.append(Zero((a, b, c, d), (e, f, g, h), pair.plans))
     return zeros
 
 

@@ -15,7 +15,7 @@ from axispath.core.sheet.edits.lines import (
     DuplicateLane,
     RemoveLane,
     ReviseLane,
-    SolveForY,
+    SolveFor,
 )
 from axispath.core.sheet.edits.looks import (
     FoldLane,
@@ -62,7 +62,7 @@ __all__ = [
     "SetUnit",
     "ShowLane",
     "Slide",
-    "SolveForY",
+    "SolveFor",
     "apply",
     "with_view",
 ]
@@ -70,7 +70,7 @@ __all__ = [
 Edit = (
     AddLane
     | ReviseLane
-    | SolveForY
+    | SolveFor
     | RemoveLane
     | ShowLane
     | SetDomain

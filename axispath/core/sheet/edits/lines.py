@@ -7,6 +7,7 @@ from collections.abc import Container
 from typing import Literal
 
 from axispath.core.language.errors import LanguageError
+from axispath.core.language.numbers import full_precision
 from axispath.core.language.pasted import written
 from axispath.core.language.scope import Scope
 from axispath.core.language.statement import Read, naming, read_line
@@ -16,7 +17,7 @@ from axispath.core.sheet.edits.change import Change, LaneChange, refused
 from axispath.core.sheet.edits.names import free_like, free_name, renamed_elsewhere
 from axispath.core.sheet.refused import EditRefused
 from axispath.core.sheet.resolve import resolve, scope_of
-from axispath.core.sheet.solved import solved_for_y
+from axispath.core.sheet.solved import Letter, solved_for
 
 
 class AddLane(Change):
@@ -116,22 +117,28 @@ class DrawLevel(LaneChange):
         return f"drawing {self.called(document)} as a level line"
 
 
-class SolveForY(LaneChange):
-    """New lanes with what a relation comes to when it is solved for y."""
+class SolveFor(LaneChange):
+    """New lanes with what a relation comes to when it is solved for y, or for x along the view."""
 
-    do: Literal["solve for y"] = "solve for y"
+    do: Literal["solve for"] = "solve for"
+    letter: Letter = "y"
 
     def applied(self, document: Document) -> Document:
         lane = resolve(document).lane(self.lane(document).id)
-        found = solved_for_y(lane) if lane is not None and lane.ready else []
+        found = solved_for(self.letter, lane) if lane is not None and lane.ready else []
         if not found:
-            raise EditRefused(f"{self.called(document)} cannot be solved for y by hand.")
+            called = self.called(document)
+            raise EditRefused(f"{called} cannot be solved for {self.letter} by hand.")
+        ends = [full_precision(end) for end in (document.view.bottom, document.view.top)]
         for text in found:
-            document = AddLane(text=f"y = {text}").applied(document)
+            line = f"y = {text}"
+            if self.letter == "x":
+                line = f"({text}, y) for {ends[0]} <= y <= {ends[1]}"
+            document = AddLane(text=line).applied(document)
         return document
 
     def words(self, document: Document) -> str:
-        return f"solving {self.called(document)} for y"
+        return f"solving {self.called(document)} for {self.letter}"
 
 
 def _with_equal_scale(before: Document, after: Document) -> Document:

@@ -2,17 +2,15 @@
 
 from __future__ import annotations
 
-import itertools
 import math
-from fractions import Fraction
 
-from axispath.core.arithmetic.interval import End
 from axispath.core.language.numbers import decimal, listed
 from axispath.core.path.budget import Budget
-from axispath.core.path.find import find_zeros
 from axispath.core.path.landmark import Kind, Path
-from axispath.core.path.relations.search import Rules, rules_of, side_rules
+from axispath.core.path.relations.regions import over
+from axispath.core.path.relations.rules import heights, rules_of
 from axispath.core.plane.area import size_of
+from axispath.core.plane.endless import endless
 from axispath.core.plane.picture import borders, curve_drawn, shaded
 from axispath.core.plane.relation import Relation, relation_of
 from axispath.core.plane.screen import Screen
@@ -27,7 +25,8 @@ COARSE = 240, 180  # pixels of the picture that words are taken from
 
 def read_relation(document: Document, lane: ResolvedLane, x: float) -> Read:
     """All y of a relation over an x, within the view."""
-    found = heights(rules_of(lane), document.view, x)
+    view = document.view
+    found, _ = heights(rules_of(lane), (view.bottom, view.top), x, Budget(EVALUATIONS))
     relation = relation_of(lane)
     kept = [y for y in found if relation.holds_at(x, y)]
     if not kept:
@@ -40,38 +39,21 @@ def read_relation(document: Document, lane: ResolvedLane, x: float) -> Read:
     return Read(lane, math.nan, text, f"{len(kept)} points of it over this x", math.nan)
 
 
-def heights(rules: Rules, view: View, x: float) -> list[float]:
-    """The y at which an equation holds over an x, from below."""
-    plan = rules.along("x", Fraction(x))
-    path = find_zeros(plan, rules.unit, End.at(view.bottom), End.at(view.top), Budget(EVALUATIONS))
-    return [mark.x for mark in path.landmarks]
-
-
 def read_region(document: Document, lane: ResolvedLane, x: float) -> Read:
     """The stretches of y over an x that belong to a region, within the view."""
     relation, view = relation_of(lane), document.view
-    cuts = {view.bottom, view.top}
-    for rules in side_rules(lane):
-        cuts |= set(heights(rules, view, x))
-    stretches: list[list[float]] = []
-    ordered = sorted(cuts)
-    for low, high in itertools.pairwise(ordered):
-        if not relation.holds_at(x, (low + high) / 2):
-            continue
-        if stretches and stretches[-1][1] == low:
-            stretches[-1][1] = high
-        else:
-            stretches.append([low, high])
+    ends = view.bottom, view.top
+    stretches = over(lane, relation, ends, x, Budget(EVALUATIONS)).stretches
     if not stretches:
         return Read(lane, math.nan, "—", "nothing of it over this x, within the view", math.nan)
     digits = document.digits
     told = []
     for low, high in stretches[:MOST_SHOWN]:
-        ends = [
+        shown = [
             "" if end == edge else decimal(end, digits, 1e-14 * (1 + abs(end)))
             for end, edge in ((low, view.bottom), (high, view.top))
         ]
-        told.append(_stretch(*ends))
+        told.append(_stretch(*shown))
     return Read(lane, math.nan, f"y {' or '.join(told)}", "a stretch of y over this x", math.nan)
 
 
@@ -140,11 +122,19 @@ def region_in_words(lane: ResolvedLane, path: Path | None, document: Document) -
 
 def size_in_words(relation: Relation, view: View, digits: int) -> str:
     """How large a region is in the view, enclosed, and whether it reaches the view's edge."""
-    found = size_of(relation, (view.left, view.right, view.bottom, view.top))
+    rectangle = (view.left, view.right, view.bottom, view.top)
+    found = size_of(relation, rectangle)
     shown = decimal(found.area, digits, found.error)
+    without = endless(relation, rectangle)
     if found.inside:
-        return f"its area is {shown}, all of it within the view"
-    return f"its area within the view is {shown}; it reaches the view’s edge"
+        bounded = ", and it is bounded" if without is False else ""
+        return f"its area here is {shown}; none of it reaches the view’s edge{bounded}"
+    beyond = {
+        True: "it goes on without end",
+        False: "it is bounded, but reaches beyond the view",
+        None: "it reaches the view’s edge",
+    }
+    return f"its area within the view is {shown}; {beyond[without]}"
 
 
 def region_unseen(lane: ResolvedLane, path: Path | None, document: Document) -> str | None:

@@ -143,7 +143,8 @@ export class Lanes {
     else if (act === "frame") this.told.frame(id ?? "");
     else if (act === "surface") this.told.surface(id ?? "");
     else if (act === "fold") this.told.edit({ do: "fold lane", id, folded: !row.classList.contains("is-folded") });
-    else if (act === "solve") this.told.edit({ do: "solve for y", id });
+    else if (act === "solve") this.told.edit({ do: "solve for", id, letter: button.getAttribute("data-letter") });
+    else if (act === "line") this.told.edit({ do: "add lane", text: button.getAttribute("data-line") });
     else if (act === "level") this.told.edit({ do: "draw level", id });
     else if (act === "duplicate") this.told.edit({ do: "duplicate lane", id });
     else if (act === "colour") this.told.edit({ do: "set colour", id, colour: Number(button.getAttribute("data-colour")) });

@@ -43,7 +43,7 @@ export interface Equation {
 
 export interface Finer {
   head: number;
-  preview?: (AddLane | ReviseLane | SolveForY | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   table?: string | "";
   first?: number;
   count?: number;
@@ -65,7 +65,7 @@ export interface ForgetEquation {
 
 export interface Framing {
   head: number;
-  preview?: (AddLane | ReviseLane | SolveForY | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   lane?: string | "";
 }
 
@@ -120,7 +120,7 @@ export interface LetRun {
 
 export interface Looking {
   head: number;
-  preview?: (AddLane | ReviseLane | SolveForY | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   view: View;
 }
 
@@ -150,7 +150,7 @@ export interface Numbers {
 
 export interface Picturing {
   head: number;
-  preview?: (AddLane | ReviseLane | SolveForY | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   view: View;
   width: number;
   height: number;
@@ -165,7 +165,7 @@ export interface Previewing {
 
 export interface Reading {
   head: number;
-  preview?: (AddLane | ReviseLane | SolveForY | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   x?: number;
   typed?: string;
   held?: number | null;
@@ -207,7 +207,7 @@ export interface Samples {
 
 export interface Searching {
   head: number;
-  preview?: (AddLane | ReviseLane | SolveForY | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   view: View;
   low?: string;
   high?: string;
@@ -296,14 +296,15 @@ export interface Slider {
   speed: "1/4" | "1/2" | "1" | "2" | "4" | "8";
 }
 
-export interface SolveForY {
+export interface SolveFor {
   id: string;
-  do: "solve for y";
+  do: "solve for";
+  letter?: "x" | "y";
 }
 
 export interface Solving {
   head: number;
-  preview?: (AddLane | ReviseLane | SolveForY | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   view: View;
   text: string;
   unknown?: string;
@@ -325,7 +326,7 @@ export interface Style {
 
 export interface Surfacing {
   head: number;
-  preview?: (AddLane | ReviseLane | SolveForY | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   view: View;
   lane: string;
 }
@@ -348,7 +349,7 @@ export interface Table {
 
 export interface TableText {
   head: number;
-  preview?: (AddLane | ReviseLane | SolveForY | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   table?: string | "";
   first?: number;
   count?: number;
@@ -359,7 +360,7 @@ export interface TableText {
 
 export interface Tabulating {
   head: number;
-  preview?: (AddLane | ReviseLane | SolveForY | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   table?: string | "";
   first?: number;
   count?: number;
@@ -369,7 +370,7 @@ export interface Tabulating {
 
 export interface Taking {
   head: number;
-  preview?: (AddLane | ReviseLane | SolveForY | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   view: View;
   low?: string;
   high?: string;
@@ -397,7 +398,7 @@ export interface Ticks {
 
 export interface Trailing {
   head: number;
-  preview?: (AddLane | ReviseLane | SolveForY | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   view: View;
   width: number;
   height: number;
@@ -408,7 +409,7 @@ export interface Trailing {
 
 export interface Trying {
   head: number;
-  preview?: (AddLane | ReviseLane | SolveForY | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
 }
 
 export interface View {
@@ -421,7 +422,7 @@ export interface View {
 
 export interface Watching {
   head: number;
-  preview?: (AddLane | ReviseLane | SolveForY | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   view: View;
   text: string;
   unknown?: string;
@@ -433,4 +434,4 @@ export interface Watching {
   second?: string;
 }
 
-export type Edit = AddLane | ReviseLane | SolveForY | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation;
+export type Edit = AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation;

@@ -1,0 +1,112 @@
+"""Equations of the plane with their slopes, and their common zeros as landmarks."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from fractions import Fraction
+from functools import cached_property
+
+from axispath.core.arithmetic.build import program
+from axispath.core.arithmetic.derivative import derivative
+from axispath.core.arithmetic.fraction import numerator
+from axispath.core.arithmetic.interval import End
+from axispath.core.arithmetic.program import Definition, Program
+from axispath.core.arithmetic.simplest import number
+from axispath.core.arithmetic.unit import AngleUnit
+from axispath.core.language.tree import Expression, RelationStatement, differences
+from axispath.core.path.budget import Budget
+from axispath.core.path.find import find_zeros
+from axispath.core.path.landmark import Certainty, Common, Kind, Landmark, Method
+from axispath.core.path.relations.systems import Pair, Zero
+from axispath.core.plane.relation import PLANE
+from axispath.core.sheet.resolve import ResolvedLane
+
+Rectangle = tuple[float, float, float, float]
+
+
+@dataclass(frozen=True)
+class Rules:
+    """An equation F(x, y) = 0 as trees and programs, with its slopes of both orders."""
+
+    tree: Expression
+    definitions: dict[str, Definition]
+    unit: AngleUnit
+
+    def plan(self, tree: Expression) -> Program:
+        """A program of x and y."""
+        return program(tree, PLANE, self.definitions)
+
+    def slope(self, tree: Expression, letter: str) -> Expression:
+        """The derivative along x or y."""
+        return derivative(tree, letter, self.definitions)
+
+    @cached_property
+    def slopes(self) -> tuple[Expression, Expression]:
+        """The derivatives of F."""
+        return self.slope(self.tree, "x"), self.slope(self.tree, "y")
+
+    def pair(self, first: Expression, second: Expression) -> Pair:
+        """Two functions with their slopes."""
+        trees = [first, second]
+        trees += [self.slope(tree, letter) for tree in (first, second) for letter in PLANE]
+        return Pair.of([self.plan(tree) for tree in trees], self.unit)
+
+    def along(self, letter: str, at: Fraction | float) -> Program:
+        """F with one coordinate fixed, as a program of the other."""
+        other = "x" if letter == "y" else "y"
+        value = Definition(None, number(Fraction(at)))
+        return program(self.tree, (other,), {**self.definitions, letter: value})
+
+
+def rules_of(lane: ResolvedLane) -> Rules:
+    """The equation of a relation, without its denominators."""
+    statement = lane.statement
+    assert isinstance(statement, RelationStatement) and statement.equation is not None
+    (difference,) = differences(statement.equation)
+    return Rules(numerator(difference), lane.definitions, lane.unit)
+
+
+def side_rules(lane: ResolvedLane) -> list[Rules]:
+    """All comparisons of a relation or a region as equations, each once."""
+    statement = lane.statement
+    assert isinstance(statement, RelationStatement)
+    trees = [numerator(tree) for one in statement.comparisons for tree in differences(one)]
+    return [Rules(tree, lane.definitions, lane.unit) for tree in dict.fromkeys(trees)]
+
+
+def heights(
+    rules: Rules, ends: tuple[float, float], x: float, budget: Budget
+) -> tuple[list[float], bool]:
+    """The y between two ends at which an equation holds over an x, from below; whether all."""
+    plan = rules.along("x", Fraction(x))
+    path = find_zeros(plan, rules.unit, End.at(ends[0]), End.at(ends[1]), budget)
+    return [mark.x for mark in path.landmarks], path.complete and not path.zero
+
+
+def landmark(
+    kind: Kind, one: Zero, certainty: Certainty = Certainty.PROVEN, **more: float
+) -> Landmark:
+    """A common zero as a landmark."""
+    radius, y_radius = one.radii
+    return Landmark(
+        kind,
+        _clean(one.x, radius),
+        _clean(one.y, y_radius),
+        certainty,
+        radius=radius,
+        y_radius=y_radius,
+        low=one.around[0],
+        high=one.around[1],
+        method=Method.PAIR,
+        pair=None if one.of is None else Common(*one.of, *one.around),
+        **more,  # type: ignore[arg-type]
+    )
+
+
+def _clean(value: float, radius: float) -> float:
+    """The simplest number within the error, where one is a short decimal."""
+    for digits in (0, 1, 2, 3, 6):
+        near = round(value, digits)
+        if abs(near - value) <= radius:
+            return near + 0.0
+    return value
