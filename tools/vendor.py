@@ -45,7 +45,7 @@ ICONS = (
 )
 FONT = "atkinson-hyperlegible"
 PACKAGES = {
-    "bootstrap": ("5.3.9", {"dist/css/bootstrap.min.css": "bootstrap.min.css"}),
+    "bootstrap": ("5.3.9", {"dist/css/bootstrap-reboot.min.css": "bootstrap-reboot.min.css"}),
     "bootstrap-icons": ("1.13.2", {f"icons/{name}.svg": f"{name}.svg" for name in ICONS}),
     "@alpinejs/csp": ("3.17.4", {"dist/module.esm.min.js": "alpine.esm.min.js"}),
     "katex": (

@@ -29,6 +29,7 @@ from axispath.web.asked import (
     Previewing,
     Reading,
     Searching,
+    Spotting,
     Surfacing,
     TableText,
     Tabulating,
@@ -50,6 +51,7 @@ from axispath.web.person import current_person, person_for_change, remember_pers
 from axispath.web.picture import encoded_picture, encoded_trails, frame_of
 from axispath.web.reading_back import read_back
 from axispath.web.source import BLANK, DEMO, document_at, opened, remember
+from axispath.web.spot import spot as spot_of
 from axispath.web.surface import surface as surface_of
 from axispath.work.kinds import EXACT, LONG
 from axispath.work.protocol import PARTS
@@ -220,6 +222,16 @@ def reading(key: str) -> Response:
         ends = (wanted.held, x)
         found["area"] = reading_card.area(document, wanted.area, wanted.against, ends)
     return answered(found)
+
+
+@blueprint.post("/sheets/<key>/spot")
+@computed(shared=False)
+def spot(key: str) -> Response:
+    """What lanes are at one place of the plane."""
+    wanted = Spotting.model_validate(body())
+    document = wanted.document(key)
+    y = typed_end(document, wanted.typed).x if wanted.typed.strip() else wanted.y
+    return answered(spot_of(document, wanted.x, y))
 
 
 @blueprint.post("/sheets/<key>/surface")

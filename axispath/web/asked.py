@@ -109,6 +109,14 @@ class Reading(Trying):
     against: LaneId | Literal[""] = ""
 
 
+class Spotting(Looking):
+    """A look at one place of the plane; y is given or typed."""
+
+    x: Place
+    y: Place = 0.0
+    typed: Typed = ""
+
+
 class Trailing(Picturing):
     """A look at what lanes left behind: states of the sliders that were passed."""
 

@@ -13,8 +13,9 @@ from axispath.core.path.kinds import SEARCHED
 from axispath.core.path.labels import labelled, shown_t, shown_x, shown_y
 from axispath.core.path.landmark import Certainty, Kind, Landmark, Path
 from axispath.core.path.survey import unsearched
-from axispath.core.sheet.document import Document
+from axispath.core.sheet.document import MAX_LANES, Document
 from axispath.core.sheet.edits import AddLane, apply
+from axispath.core.sheet.resolve import scope_of
 from axispath.core.solve.largest import Largest
 from axispath.core.solve.meet import Met
 from axispath.core.solve.system import System
@@ -22,6 +23,7 @@ from axispath.web.landmarks.words import CERTAINTY, MARKS
 from axispath.web.present import lane_views, scripted_lanes
 
 MOST_SHOWN = 400
+LEVEL = "level"
 
 
 def meeting_answer(found: Met, document: Document, longer: bool) -> dict[str, Any]:
@@ -73,15 +75,25 @@ def largest_answer(found: Largest, document: Document) -> dict[str, Any]:
         Landmark(Kind.INTERSECTION, float(x), float(y), Certainty.EXACT) for x, y in found.places
     ]
     exact = [{"x": _fraction(x, digits), "y": _fraction(y, digits)} for x, y in found.places]
-    line = f"{found.form} = {found.value}"
     return _answer(
         document,
         marks,
         [_row(m, digits, f"value {value}") | e for m, e in zip(marks, exact, strict=True)],
         _extreme_words(found, value),
-        edits=[] if found.value is None else [AddLane(text=line, id="levelline")],
+        edits=[] if found.value is None else _level_line(document, found.form, found.value),
         met=True,
     )
+
+
+def _level_line(document: Document, form: str, value: Fraction) -> list[AddLane]:
+    """The line on which the expression has the value, which a slider of its own moves."""
+    values = scope_of(document.lanes)
+    named = (LEVEL, *(f"{LEVEL}_{k}" for k in range(2, MAX_LANES + 3)))
+    name = next(name for name in named if not values.knows(name))
+    return [
+        AddLane(text=f"{name} = {full_precision(float(value))}", id="level"),
+        AddLane(text=f"{form} = {name}", id="levelline"),
+    ]
 
 
 def _row(mark: Landmark, digits: int, beside: str) -> dict[str, str]:

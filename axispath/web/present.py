@@ -26,7 +26,7 @@ from axispath.core.sheet.edits import Edit, RemoveLane
 from axispath.core.sheet.edits.domain import plain_end
 from axispath.core.sheet.edits.lines import who_waits
 from axispath.core.sheet.resolve import ResolvedLane, resolve, scope_of
-from axispath.core.table.kinds import READ
+from axispath.core.table.kinds import AT_PLACE, READ
 from axispath.core.table.rows import number
 from axispath.store.sheets import Opened
 from axispath.web.ground import ground_view, own_colours
@@ -96,6 +96,7 @@ ABILITIES: dict[str, Container[str]] = {
     "searched": SEARCHED,
     "framed": FRAMED,
     "read": READ,
+    "place": AT_PLACE,
 }
 """What scripts and templates ask of a lane, by the registers that answer."""
 

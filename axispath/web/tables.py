@@ -21,7 +21,7 @@ from axispath.core.sheet.curve import curve_of, parameters
 from axispath.core.sheet.document import Document, Table
 from axispath.core.sheet.resolve import resolve, scope_of
 from axispath.core.sheet.sliders import is_slider
-from axispath.core.table.columns import Head, heads
+from axispath.core.table.columns import Head, heads, of_two
 from axispath.core.table.kinds import ALONG
 from axispath.core.table.marks import RowMark, row_marks
 from axispath.core.table.points import point_rows
@@ -52,8 +52,9 @@ def chunk(
 ) -> dict[str, Any]:
     """``count`` rows from row ``first`` on, or those around the row nearest to ``near``."""
     shown = {"variable": table.variable, "sliders": _sliders(document), "id": table.id}
-    columns = heads(document, table)
+    shown["ofTwo"] = of_two(document)
     try:
+        columns = heads(document, table)
         x = places(document, table, USUAL_SEARCH)
     except TableRefused as refused:
         told = {"trouble": refused.message, "field": refused.field}

@@ -4,10 +4,8 @@ import itertools
 import math
 import random
 import unittest
-from fractions import Fraction
 
 import numpy as np
-import sympy
 from hypothesis import given, settings
 from hypothesis import strategies as some
 
@@ -17,7 +15,6 @@ from axispath.core.arithmetic.boxes import SOMEWHERE, THROUGHOUT, between
 from axispath.core.arithmetic.build import program
 from axispath.core.arithmetic.floats import bound_to_floats
 from axispath.core.arithmetic.fraction import fraction
-from axispath.core.arithmetic.polynomial import coefficients
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.language.plain import plain_statement
 from axispath.core.language.scope import Scope
@@ -25,51 +22,19 @@ from axispath.core.language.statement import parse_expression
 from axispath.core.path.kinds import FRAMED, SEARCHED
 from axispath.core.path.landmark import Certainty, Kind
 from axispath.core.path.lanes import Effort
-from axispath.core.path.relations.conics import described
 from axispath.core.path.survey import survey
-from axispath.core.plane.area import size_of
 from axispath.core.plane.picture import curve_drawn, shaded
 from axispath.core.plane.relation import relation_of
 from axispath.core.sampling.kinds import drawn
 from axispath.core.sampling.primitives import Dots, Patch, Stroke
-from axispath.core.sampling.view import Frame
-from axispath.core.sheet.document import Document, View
-from axispath.core.sheet.edits import AddLane, ReviseLane, SolveFor, apply
+from axispath.core.sheet.document import Document
+from axispath.core.sheet.edits import AddLane, ReviseLane, apply
 from axispath.core.sheet.refused import EditRefused
 from axispath.core.sheet.resolve import resolve
-from axispath.core.sheet.solved import solved_for
-from axispath.core.solve.system import solve_system
 from axispath.core.table.kinds import DESCRIBED, READ
+from tests.core.planes import FRAME, VIEW, lane_of, met, path_of, places, sheet, sheet_with
 
-FRAME = Frame(-10, 10, -7, 7, 900, 630)
 PLANE = Scope(catalogue.VOCABULARY, {}, frozenset("xy"), {}, frozenset(), frozenset())
-VIEW = View(left=-10, right=10, bottom=-7, top=7)
-
-
-def sheet(*lines):
-    document = Document()
-    for line in lines:
-        document = apply(document, AddLane(text=line))
-    return document.model_copy(update={"view": VIEW})
-
-
-def lane_of(line, *others):
-    return resolve(sheet(*others, line)).lanes[-1]
-
-
-def path_of(line, evaluations=8000, view=VIEW):
-    lane = lane_of(line)
-    return SEARCHED[lane.kind.key].path(lane, view, Effort(evaluations=evaluations), 1, None)
-
-
-def places(path, *kinds):
-    return sorted((round(m.x, 9) + 0.0, round(m.y, 9) + 0.0) for m in path.of(*kinds))
-
-
-def met(*lines):
-    found = survey(sheet(*lines), Effort(evaluations=20_000))
-    (crossing,) = found.crossings
-    return crossing.path
 
 
 class Lines(unittest.TestCase):
@@ -111,6 +76,30 @@ class Lines(unittest.TestCase):
         for line in ("x^2 + y^2 = 20", "1 <= x^2 + y^2 < 9 and y > x or x > 5", "x = y for x > 0"):
             lane = lane_of(line)
             self.assertEqual(plain_statement(lane.statement, catalogue.VOCABULARY), line)
+
+    def test_they_are_named_in_others(self):
+        document = sheet("a = 3", "2x + 3y >= 6", "x^2 + y^2 < a^2", "R and S", "T or y > 5")
+        both, more = resolve(document).lanes[-2:]
+        self.assertEqual(plain_statement(both.statement, catalogue.VOCABULARY), "R and S")
+        self.assertEqual((both.kind.key, len(both.programs), len(more.programs)), ("region", 2, 3))
+        relation = relation_of(both)
+        for x, y, wanted in ((0, 2.5, True), (0, 1, False), (4, 4, False)):
+            self.assertEqual(relation.holds_at(x, y), wanted)
+        document = apply(document, ReviseLane(id=document.lanes[0].id, text="b = 3"))
+        self.assertEqual(
+            [lane.text for lane in document.lanes[2:4]], ["x^2 + y^2 < b^2", "R and S"]
+        )
+
+    def test_circles_and_towers_of_names_are_told(self):
+        document = sheet("x > 1", "R and y > 0")
+        with self.assertRaisesRegex(EditRefused, "S is not understood"):
+            apply(document, ReviseLane(id=document.lanes[0].id, text="S and x > 1"))
+        with self.assertRaisesRegex(EditRefused, "Q is no relation .* those are R, S"):
+            apply(document, AddLane(text="R and Q"))
+        with self.assertRaisesRegex(EditRefused, "within one another"):
+            for k in range(12):
+                name = resolve(document).lanes[-1].name
+                document = apply(document, AddLane(text=f"{name} and x > {k}"))
 
     def test_each_has_a_name_of_its_own_that_nothing_can_use(self):
         document = sheet("x = 4", "y < x", "x = y^2")
@@ -352,25 +341,6 @@ def distance_to_change(relation, x, y):
 
 
 class Landmarks(unittest.TestCase):
-    def test_turns_and_crossings_against_resultants(self):
-        """Real common zeros of F with Fx, and with Fy, by SymPy's resultants."""
-        x, y = sympy.symbols("x y", real=True)
-        for line, form in (
-            ("x^2 + x y + y^2 = 3", x**2 + x * y + y**2 - 3),
-            ("y^2 = x^3 - x", y**2 - x**3 + x),
-            ("x^4 + y^4 = 4x y + 1", x**4 + y**4 - 4 * x * y - 1),
-            ("x^2 y + y^3 = 2x + 1", x**2 * y + y**3 - 2 * x - 1),
-        ):
-            path = path_of(line, 40_000)
-            for kind, letter in ((Kind.LEVEL, x), (Kind.UPRIGHT, y)):
-                with self.subTest(line, kind=kind):
-                    wanted = common_zeros(form, sympy.diff(form, letter), x, y)
-                    found = [(m.x, m.y) for m in path.of(kind)]
-                    self.assertEqual(len(found), len(wanted), (found, wanted))
-                    for one in found:
-                        gaps = [math.hypot(one[0] - a, one[1] - b) for a, b in wanted]
-                        self.assertLess(min(gaps), 1e-8)
-
     def test_the_outermost_points_of_a_bounded_one(self):
         path = path_of("x^2 + x y + y^2 = 3")
         words = {word: (m.x, m.y) for m in path.landmarks for word in m.extremes}
@@ -397,135 +367,25 @@ class Landmarks(unittest.TestCase):
         self.assertEqual([c.many for c in path.counts], [0, 2, 0])
         self.assertEqual([round(c.high, 9) for c in path.counts], [-3, 3, 10])
 
+    def test_kinks_of_absolute_values(self):
+        path = path_of("|x| + |y| = 3", 20_000)
+        self.assertTrue(path.complete)
+        ends = [(-3, 0), (0, -3), (0, 3), (3, 0)]
+        self.assertEqual(places(path, Kind.KINK), ends)
+        words = {word: (m.x, m.y) for m in path.landmarks for word in m.extremes}
+        self.assertEqual(words["rightmost"], (3, 0))
+        self.assertEqual([c.many for c in path.counts], [0, 2, 2, 0])
+        path = path_of("|x^2 - 1| + y = 0", 20_000)
+        self.assertEqual(places(path, Kind.KINK), [(-1, 0), (1, 0)])
+        # x |x| is smooth at 0, and so is a product that never changes its sign there.
+        self.assertEqual(path_of("x |x| = y", 20_000).of(Kind.KINK), ())
+
     def test_nothing_depends_on_what_was_asked_before(self):
         for order in ((0, 1), (1, 0)):
             lines = [("x^2 + y^2 = 4", 2.0), ("x^2 + y^2 = 4.0001", math.sqrt(4.0001))]
             for k in order:
                 found = path_of(lines[k][0]).of(Kind.UPRIGHT)
                 self.assertAlmostEqual(max(m.x for m in found), lines[k][1], 12)
-
-
-def common_zeros(first, second, x, y):
-    """All real ones in the view, by a resultant and substitution."""
-    found = []
-    resultant = sympy.resultant(first, second, y)
-    for root in sympy.Poly(resultant, x).nroots(n=40, maxsteps=500):
-        if abs(sympy.im(root)) > 1e-15 or not -10 <= sympy.re(root) <= 10:
-            continue
-        at = sympy.re(root)
-        for value in (
-            sympy.Poly(second.subs(x, at), y).nroots(n=40, maxsteps=500)
-            if second.subs(x, at).has(y)
-            else sympy.Poly(first.subs(x, at), y).nroots(n=40, maxsteps=500)
-        ):
-            near = sympy.re(value)
-            if abs(sympy.im(value)) < 1e-15 and abs(first.subs({x: at, y: near})) < 1e-12:
-                place = (float(at), float(near))
-                if -7 <= place[1] <= 7 and all(math.dist(place, o) > 1e-9 for o in found):
-                    found.append(place)
-    return found
-
-
-SYSTEMS = (
-    ("x^2 + y^2 = 25", "x + y = 7", [(3, 4), (4, 3)]),
-    ("x^2 + y^2 = 20", "x y = 8", [(-4, -2), (-2, -4), (2, 4), (4, 2)]),
-    ("x^2 + y^2 = 4", "x = 3", []),
-    ("x = y^2", "y = x^2 + x y", None),
-    ("x^2 - y^2 = 3", "x y = 2", [(-2, -1), (2, 1)]),
-    ("x^3 + y^3 = 9", "x + y = 3", [(1, 2), (2, 1)]),
-    ("x^2 + 4y^2 = 4", "4x^2 + y^2 = 4", None),
-    ("x = 2", "x^2 + y^2 = 13", [(2, -3), (2, 3)]),
-)
-
-
-class Meeting(unittest.TestCase):
-    def test_systems_of_two_equations(self):
-        x, y = sympy.symbols("x y", real=True)
-        for first, second, wanted in SYSTEMS:
-            if wanted is None:
-                sides = [
-                    sympy.sympify(
-                        text.replace("^", "**")
-                        .replace("x y", "x*y")
-                        .replace("4x", "4*x")
-                        .replace("4y", "4*y")
-                        .replace("=", "-(")
-                        + ")"
-                    )
-                    for text in (first, second)
-                ]
-                wanted = common_zeros(*sides, *sympy.symbols("x y"))
-            with self.subTest(first, second=second):
-                path = met(first, second)
-                self.assertTrue(path.complete, path.open)
-                found = [(round(m.x, 9), round(m.y, 9)) for m in path.landmarks]
-                wanted = sorted((round(a, 9), round(b, 9)) for a, b in wanted)
-                self.assertEqual(sorted(found), wanted)
-        del x, y
-
-    def test_with_functions_and_curves(self):
-        path = met("x^2 + y^2 = 20", "f(x) = x^2 - 8")
-        for mark in path.landmarks:
-            self.assertAlmostEqual(mark.x**2 + mark.y**2, 20, 9)
-        self.assertEqual(len(path.landmarks), 4)
-        path = met("x y = 1", "C(t) = (2cos t, 2sin t)")
-        self.assertEqual(len(path.landmarks), 4)
-        for mark in path.landmarks:
-            self.assertAlmostEqual(mark.x * mark.y, 1, 9)
-
-    def test_one_and_the_same_is_open_and_ends(self):
-        self.assertFalse(met("x + y = 1", "2x + 2y = 2").complete)
-
-
-class Regions(unittest.TestCase):
-    def test_corners_of_linear_regions(self):
-        """Against the corners of SciPy's half-spaces: all pairs, kept where all hold."""
-        chance = random.Random(5)
-        for _ in range(6):
-            rows = [
-                (chance.randint(-4, 4), chance.randint(-4, 4) or 1, chance.randint(1, 12))
-                for _ in range(4)
-            ]
-            line = " and ".join(f"({a}) x + ({b}) y <= {c}" for a, b, c in rows)
-            wanted = set()
-            for (a, b, c), (d, e, f) in itertools.combinations(rows, 2):
-                det = a * e - b * d
-                if det:
-                    x, y = Fraction(c * e - b * f, det), Fraction(a * f - c * d, det)
-                    if all(p * x + q * y <= r for p, q, r in rows):
-                        wanted.add((round(float(x), 9) + 0.0, round(float(y), 9) + 0.0))
-            wanted = {p for p in wanted if abs(p[0]) <= 10 and abs(p[1]) <= 7}
-            with self.subTest(line):
-                path = path_of(line, 20_000)
-                self.assertEqual(set(places(path, Kind.CORNER)), wanted)
-
-    def test_corners_that_do_not_belong_are_hollow(self):
-        path = path_of("2x + 3y >= 6 and x >= 0 and y >= 0 and x <= 5 and y < 4")
-        self.assertEqual(
-            {(m.x, m.y): m.closed for m in path.landmarks},
-            {(0, 2): True, (0, 4): False, (3, 0): True, (5, 0): True, (5, 4): False},
-        )
-
-    def test_areas_against_closed_forms(self):
-        for line, area, inside in (
-            ("x^2 + y^2 <= 9", 9 * math.pi, True),
-            ("1 <= x^2 + y^2 < 9 and y > x", 4 * math.pi, True),
-            ("x >= 0 and y >= 0 and 2x + y <= 4", 4, True),
-            ("y >= x^2 and y <= 4", 32 / 3, True),
-            ("x^2/25 + y^2/4 < 1", 10 * math.pi, True),
-            ("y > 0", 140, False),
-            ("x > 1 and x < 0", 0, True),
-        ):
-            with self.subTest(line):
-                found = size_of(relation_of(lane_of(line)), (-10.0, 10.0, -7.0, 7.0))
-                self.assertLessEqual(abs(found.area - area), found.error + 1e-12)
-                self.assertLess(found.error, 0.02)
-                self.assertEqual(found.inside, inside)
-
-    def test_a_contradiction_is_nothing(self):
-        document = sheet("x > 1 and x < 0")
-        lane = resolve(document).lanes[0]
-        self.assertIn("no point", DESCRIBED["region"].unseen(lane, None, document))
 
 
 class Reading(unittest.TestCase):
@@ -556,91 +416,6 @@ class Reading(unittest.TestCase):
             with self.subTest(line):
                 path = path_of(line)
                 self.assertIn(told, DESCRIBED[lane.kind.key].words(lane, path, document))
-
-
-class Conics(unittest.TestCase):
-    def told(self, line):
-        lane = lane_of(line)
-        return described(coefficients(relation_of(lane).curve.plain), 6)
-
-    def test_they_are_named_with_their_measures(self):
-        for line, told in (
-            ("x^2 - 6x + y^2 + 4y = 12", "a circle, centre (3, −2), radius 5"),
-            ("x^2/9 - y^2/16 = 1", "half-axes 3 and 4, foci (−5, 0) and (5, 0)"),
-            ("x^2 + x y + y^2 = 3", "half-axes 2.44949 and 1.41421"),
-            ("x^2/9 - y^2/16 = 1", "asymptotes y = −4/3 x and y = 4/3 x"),
-            ("x y = 3", "asymptotes x = 0 and y = 0"),
-            ("(x - 1)^2 - (y + 2)^2 = 4", "asymptotes y = −x − 1 and y = x − 3"),
-            ("x^2 - 2y^2 = 1", "asymptotes y = −0.707107 x and y = 0.707107 x"),
-            ("(x - 1)^2 = 4 (y - 2)", "a parabola, vertex (1, 2), focus (1, 3)"),
-            ("x^2 = y^2", "two lines that cross at (0, 0)"),
-            ("x = 4", "a vertical line, x = 4"),
-            ("2x + 3y = 6", "slope −2/3"),
-        ):
-            with self.subTest(line):
-                self.assertIn(told, self.told(line))
-
-    @given(
-        some.integers(-3, 3),
-        some.integers(-3, 3),
-        some.integers(1, 4),
-        some.integers(1, 4),
-    )
-    @settings(max_examples=40, deadline=None)
-    def test_an_ellipse_made_from_its_measures(self, x, y, a, b):
-        line = f"(x - ({x}))^2/{a * a} + (y - ({y}))^2/{b * b} = 1"
-        told = self.told(line).replace("−", "-")
-        self.assertIn(f"centre ({x}, {y})", told)
-        if a == b:
-            self.assertIn(f"radius {a}", told)
-        else:
-            self.assertIn(f"half-axes {max(a, b)} and {min(a, b)}", told)
-
-    def test_what_is_no_conic_is_none(self):
-        for line in ("y^2 = x^3", "sin x = y^2", "x^2 + y^2 = -1"):
-            lane = lane_of(line)
-            found = coefficients(relation_of(lane).curve.plain)
-            self.assertFalse(found and described(found, 6), line)
-
-
-class SolvedForY(unittest.TestCase):
-    def test_lines_that_hold_the_equation(self):
-        """Each branch, put into the equation, makes it hold."""
-        for line, count in (
-            ("2x + 3y = 6", 1),
-            ("x y = 3", 1),
-            ("x^2 + y^2 = 20", 2),
-            ("x = y^2", 2),
-            ("x^2 + x y + y^2 = 3", 2),
-            ("y/x + 1/(x - 5) = 2", 1),
-            ("(x - 1)^2 + (y - 2)^2/4 = 1", 2),
-            ("y^2 = x^3 - x", 2),
-        ):
-            lane = lane_of(line)
-            relation = relation_of(lane)
-            with self.subTest(line):
-                found = solved_for("y", lane)
-                self.assertEqual(len(found), count)
-                x = np.linspace(-4.9, 4.93, 60)
-                seen = 0
-                for text in found:
-                    document = apply(Document(), AddLane(text=f"y = {text}"))
-                    y = resolve(document).lanes[0].floats(x)
-                    known = np.isfinite(y)
-                    seen += known.sum()
-                    values = relation.curve.plain_values(x[known], y[known])
-                    self.assertLess(np.abs(values).max(initial=0), 1e-9)
-                self.assertGreater(seen, 5)
-
-    def test_what_is_not_of_that_form(self):
-        for line in ("x = 4", "sin(x y) = cos x", "x^3 + y^3 = 3x y", "x^2 + y^2 = 4 for x > 0"):
-            self.assertEqual(solved_for("y", lane_of(line)), [], line)
-
-    def test_it_becomes_lanes(self):
-        document = sheet("x^2 + y^2 = 4")
-        document = apply(document, SolveFor(id=document.lanes[0].id))
-        kinds = [lane.kind.key for lane in resolve(document)]
-        self.assertEqual(kinds, ["relation", "function", "function"])
 
 
 class Trouble(unittest.TestCase):
@@ -675,49 +450,3 @@ class Trouble(unittest.TestCase):
         self.assertEqual(resolve(document).lanes[0].kind.key, "relation")
         document = apply(document, ReviseLane(id=lane.id, text="y = 2x"))
         self.assertEqual(resolve(document).lanes[0].kind.key, "function")
-
-
-def sheet_with(line):
-    from axispath.core.sheet.document import Lane
-
-    return Document(lanes=(Lane(id="l", text=line, name="R"),))
-
-
-class Systems(unittest.TestCase):
-    """Two unknowns as they are typed in Solve."""
-
-    def solved(self, text):
-        return solve_system(Document(view=VIEW), text, Effort(evaluations=20_000))
-
-    def test_two_equations_in_any_form_and_order(self):
-        for text, wanted in (
-            ("x^2 + y^2 = 25, x + y = 7", [(3, 4), (4, 3)]),
-            ("x + y = 7; x^2 + y^2 = 25", [(3, 4), (4, 3)]),
-            ("2x + 3y = 6 and x - y = 1", [(1.8, 0.8)]),
-            ("x^2 + y^2 = 20, y = 2x", [(-2, -4), (2, 4)]),
-            ("x^2 + y^2 = 25, x + y = 7, x > 3.5", [(4, 3)]),
-            ("x^2 + y^2 = 4, x = 5", []),
-        ):
-            with self.subTest(text):
-                found = self.solved(text)
-                self.assertTrue(found.path.complete)
-                places = sorted((round(m.x, 9), round(m.y, 9)) for m in found.path.landmarks)
-                self.assertEqual(places, wanted)
-                self.assertTrue(all(r < 1e-12 for r in found.residuals))
-
-    def test_what_is_no_system_is_left_to_others(self):
-        for text in ("x^2 = 4", "x^2 = 4 and x > 0", "y = x, y = x^2", "1 < x < 3"):
-            self.assertIsNone(self.solved(text), text)
-
-    def test_what_cannot_be_solved_is_told(self):
-        for text, told in (
-            ("x + y = 1, x - y = 2, x = 4", "3 equations"),
-            ("y > x, x > 1", "0 equations"),
-            ("x + y = 1, a x = 2", "equations in x and y"),
-            ("x + y = 1, x - y = 2, z", "these are|inequalities|not understood|name"),
-        ):
-            with self.subTest(text), self.assertRaisesRegex(EditRefused, told):
-                self.solved(text)
-
-    def test_the_same_twice_is_never_called_solved(self):
-        self.assertFalse(self.solved("x + y = 1, 2x + 2y = 2").path.complete)

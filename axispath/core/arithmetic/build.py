@@ -20,6 +20,7 @@ from axispath.core.arithmetic.program import (
     TooLarge,
 )
 from axispath.core.arithmetic.rationals import exact_value
+from axispath.core.language.exponents import odd_root
 from axispath.core.language.tree import (
     Apply,
     Call,
@@ -38,7 +39,6 @@ from axispath.core.language.tree import (
     Series,
     Sum,
     literal,
-    odd_root,
 )
 
 # What an expression comes to: one step, or a list of steps.

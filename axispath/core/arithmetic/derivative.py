@@ -11,6 +11,8 @@ from axispath.core import catalogue
 from axispath.core.arithmetic.patience import time_check
 from axispath.core.arithmetic.program import Definition, NotComputable, TooLarge
 from axispath.core.arithmetic.simplest import ONE, TWO, ZERO, negation, sum_of, times
+from axispath.core.language.exponents import odd_root
+from axispath.core.language.rebuild import substituted
 from axispath.core.language.statement import parse_expression
 from axispath.core.language.tree import (
     Apply,
@@ -30,7 +32,6 @@ from axispath.core.language.tree import (
     Sum,
     free_names,
     literal,
-    odd_root,
 )
 
 MOST_PARTS = 8_000
@@ -105,11 +106,22 @@ def _derivative(
             return _applied(function, arguments, inner)
         case Call(name, (argument,), order):
             return times(Call(name, (argument,), order + 1), inner(argument))
+        case Call(name, arguments, 0) if name in definitions:
+            return inner(_written_out(definitions[name], arguments))
         case Cases():
             return _cases(node, inner)
         case Series("sum", body, index, low, high):
             return Series("sum", inner(body), index, low, high)
     raise NotComputable("The derivative of this formula cannot be written down here.")
+
+
+def _written_out(definition: Definition, arguments: tuple[Expression, ...]) -> Expression:
+    """What a function of several variables is at its arguments."""
+    given = zip(definition.parameters or (), arguments, strict=True)
+    try:
+        return substituted(definition.body, dict(given))
+    except ValueError as error:
+        raise NotComputable(str(error)) from error
 
 
 def _mentions(call: Call, variable: str) -> bool:
@@ -258,7 +270,7 @@ def _applied(function: str, arguments: tuple[Expression, ...], inner: Rule) -> E
             continue
         if not entry.derivatives[k]:
             raise NotComputable(f"The derivative of {function} cannot be written down here.")
-        outer = _substituted(
+        outer = substituted(
             _stated(function, k), dict(zip(entry.word.arguments, arguments, strict=True))
         )
         parts.append(times(_in_unit(entry, outer), slope))
@@ -355,27 +367,3 @@ def _stated(function: str, k: int) -> Expression:
     entry = catalogue.ENTRIES[function]
     scope = catalogue.SCOPE.with_values(entry.word.arguments)
     return parse_expression(entry.derivatives[k], scope)
-
-
-def _substituted(node: Expression, given: Mapping[str, Expression]) -> Expression:
-    def put(part: Expression) -> Expression:
-        return _substituted(part, given)
-
-    match node:
-        case Name(name):
-            return given.get(name, node)
-        case Negation(operand):
-            return Negation(put(operand))
-        case Sum(terms):
-            return Sum(tuple(put(term) for term in terms))
-        case Product(left, right):
-            return Product(put(left), put(right))
-        case Quotient(top, bottom):
-            return Quotient(put(top), put(bottom))
-        case Power(base, exponent):
-            return Power(put(base), put(exponent))
-        case Apply(function, arguments):
-            return Apply(function, tuple(put(part) for part in arguments))
-        case Number() | Constant():
-            return node
-    raise AssertionError(f"a stated derivative holds a {type(node).__name__}")

@@ -170,8 +170,9 @@ class Table(Value):
 
     ``by`` says what makes the rows: a step, a count, a list (``places``), the landmarks of
     ``lanes``, or the points of the sheet. ``variable`` is x, a slider, or the parameter of curves.
-    ``columns`` are expressions; none stand for the shown functions. ``finer`` are stretches with
-    ten rows between their ends.
+    ``columns`` are expressions; none stand for the shown functions, or for the values of a function
+    of two numbers called ``across``, whose second number runs from column to column. ``finer`` are
+    stretches with ten rows between their ends.
     """
 
     id: LaneId = "table1"
@@ -187,6 +188,10 @@ class Table(Value):
     finer: Annotated[tuple[tuple[Typed, Typed], ...], Field(max_length=60)] = ()
     points: bool = False
     changes: Literal["", "differences", "ratios", "both"] = ""
+    across: Annotated[str, Field(max_length=MAX_NAME)] = ""
+    across_start: Typed = "0"
+    across_stop: Typed = "5"
+    across_step: Typed = "1"
 
 
 class Equation(Value):

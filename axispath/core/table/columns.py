@@ -3,9 +3,11 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from fractions import Fraction
 
 from axispath.core.arithmetic.program import Definition, NotComputable
 from axispath.core.language.errors import LanguageError
+from axispath.core.language.numbers import full_precision
 from axispath.core.language.pasted import written
 from axispath.core.language.statement import parse_expression
 from axispath.core.language.tree import Call, Expression, FunctionStatement, Name, free_names
@@ -13,6 +15,10 @@ from axispath.core.sheet.curve import parameters
 from axispath.core.sheet.document import Document, Lane, Table
 from axispath.core.sheet.resolve import ResolvedLane, resolve, scope_of
 from axispath.core.table.kinds import ALONG, OVER_SLIDER, OVER_X
+from axispath.core.table.rows import TableRefused, stepped
+
+MOST_ACROSS = 40
+TWO = ("map", "several")  # kinds that may have two numbers
 
 
 @dataclass(frozen=True)
@@ -27,8 +33,36 @@ class Head:
 
 def heads(document: Document, table: Table) -> list[Head]:
     """The columns of a table, as typed or as they go without saying."""
-    texts = table.columns or usual_columns(document, table)
+    texts = table.columns or _across(document, table) or usual_columns(document, table)
     return [_head(document, table, text) for text in texts]
+
+
+def of_two(document: Document) -> tuple[str, ...]:
+    """The functions of two numbers, that a table can run over in both directions."""
+    return tuple(
+        lane.name
+        for lane in resolve(document)
+        if lane.ready and lane.name and len(lane.parameters) == 2 and lane.kind.key in TWO
+    )
+
+
+def _across(document: Document, table: Table) -> tuple[str, ...]:
+    """The columns of a table over two numbers. Raises TableRefused."""
+    if not table.across:
+        return ()
+    if table.across not in of_two(document):
+        raise TableRefused(f"{table.across} is no function of two numbers.", "across")
+    steps = stepped(document, table, "across_")
+    if len(steps) > MOST_ACROSS:
+        message = f"These are {len(steps)} columns; a table can have {MOST_ACROSS}."
+        raise TableRefused(message, "across_step")
+    return tuple(f"{table.across}({table.variable}, {_written(step)})" for step in steps)
+
+
+def _written(value: Fraction) -> str:
+    """A number as it is typed: a decimal where that is exact, else a fraction."""
+    near = full_precision(float(value))
+    return near if Fraction(near) == value else str(value)
 
 
 def usual_columns(document: Document, table: Table) -> tuple[str, ...]:

@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 import re
 from fractions import Fraction
+from typing import Literal
 
 import numpy as np
 from numpy.typing import NDArray
@@ -36,7 +37,7 @@ def places(document: Document, table: Table, effort: Effort = USUAL) -> NDArray[
     """The place of every row, each the float64 nearest to the exact one."""
     match table.by:
         case "step":
-            rows = _stepped(document, table)
+            rows = stepped(document, table)
         case "count":
             rows = _counted(document, table)
         case "list":
@@ -48,17 +49,20 @@ def places(document: Document, table: Table, effort: Effort = USUAL) -> NDArray[
     return np.array([float(row) for row in _finer(rows, table)])
 
 
-def _stepped(document: Document, table: Table) -> list[Fraction]:
-    start = number(document, table.start, "start")
-    stop = number(document, table.stop, "stop")
-    step = number(document, table.step, "step")
+def stepped(document: Document, table: Table, which: Literal["", "across_"] = "") -> list[Fraction]:
+    """The places from start to stop of the rows, or across from column to column."""
+    start, stop, step = (
+        number(document, getattr(table, f"{which}{field}"), f"{which}{field}")
+        for field in ("start", "stop", "step")
+    )
     if step == 0:
-        raise TableRefused("The step must not be 0.", "step")
+        raise TableRefused("The step must not be 0.", f"{which}step")
     if (stop - start) * step < 0:
         toward = "positive" if stop > start else "negative"
-        raise TableRefused(f"To get from start to end the step has to be {toward}.", "step")
+        message = f"To get from start to end the step has to be {toward}."
+        raise TableRefused(message, f"{which}step")
     count = math.floor((stop - start) / step * (1 + Fraction(1, 10**12))) + 1
-    _refuse_too_many(count, "step")
+    _refuse_too_many(count, f"{which}step")
     return [start + k * step for k in range(count)]
 
 
@@ -149,7 +153,7 @@ def stretch(document: Document, table: Table, row: int) -> tuple[str, str]:
     if table.by not in ("step", "count"):
         raise TableRefused("Only rows by step or by count can be made finer.", "step")
     rows = _finer(
-        _stepped(document, table) if table.by == "step" else _counted(document, table), table
+        stepped(document, table) if table.by == "step" else _counted(document, table), table
     )
     if not 0 <= row < len(rows) - 1:
         raise TableRefused("There is no such row.", "step")

@@ -12,17 +12,9 @@ import numpy as np
 from axispath.core.arithmetic.boxed import box_function
 from axispath.core.arithmetic.boxes import between, multiply, subtract
 from axispath.core.arithmetic.program import NotComputable
-from axispath.core.arithmetic.simplest import ZERO, negation, sum_of, times
-from axispath.core.language.tree import (
-    Apply,
-    Expression,
-    Negation,
-    Power,
-    Product,
-    Quotient,
-    Sum,
-    walk,
-)
+from axispath.core.arithmetic.simplest import ZERO, negation
+from axispath.core.language.rebuild import rebuilt
+from axispath.core.language.tree import Apply, Expression, walk
 from axispath.core.path.budget import Budget
 from axispath.core.path.landmark import Kind, Landmark
 from axispath.core.path.relations.rules import Rectangle, Rules, landmark
@@ -66,22 +58,6 @@ def _turns(slopes: list[list[Plane]], one: Zero) -> bool:
 def _with(node: Expression, inside: Expression, value: Expression) -> Expression:
     """A formula with a value for the absolute value of ``inside``."""
 
-    def put(part: Expression) -> Expression:
-        return _with(part, inside, value)
-
-    match node:
-        case Apply("abs", (argument,)) if argument == inside:
-            return value
-        case Negation(operand):
-            return negation(put(operand))
-        case Sum(terms):
-            return sum_of([put(term) for term in terms])
-        case Product(left, right):
-            return times(put(left), put(right))
-        case Quotient(left, right):
-            return Quotient(put(left), put(right))
-        case Power(left, right):
-            return Power(put(left), put(right))
-        case Apply(function, arguments):
-            return Apply(function, tuple(map(put, arguments)))
-    return node
+    if isinstance(node, Apply) and node.function == "abs" and node.arguments[0] == inside:
+        return value
+    return rebuilt(node, lambda part: _with(part, inside, value))

@@ -116,12 +116,15 @@ def _counted(
     ordered = sorted(x for x in cuts if left <= x <= right)
     if len(ordered) > MOST_CUTS:
         return ()
-    found = []
+    found: list[Count] = []
     for low, high in itertools.pairwise(ordered):
         there = over(lane, relation, (bottom, top), (low + high) / 2, budget.part(PLACES))
         if not there.complete:
             return ()
-        found.append(Count(low, high, len(there.stretches)))
+        many = len(there.stretches)
+        if found and found[-1].many == many:
+            low = found.pop().low
+        found.append(Count(low, high, many))
     return tuple(found)
 
 

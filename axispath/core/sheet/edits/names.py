@@ -172,9 +172,16 @@ def _lane(lane: Lane, name: _Renaming) -> Lane:
 
 def _table(table: Table, name: _Renaming) -> Table:
     running = name.new if table.variable == name.old else table.variable
-    changed: Table = _with(table, name.formula, "start", "stop", "step", "count")
+    ends = (f"across_{end}" for end in ("start", "stop", "step"))
+    changed: Table = _with(table, name.formula, "start", "stop", "step", "count", *ends)
+    across = name.new if table.across == name.old else table.across
     columns = tuple(name.formula(text, "x") for text in table.columns)
-    update = {"columns": columns, "variable": running, "places": name.list_of(table.places)}
+    update = {
+        "columns": columns,
+        "variable": running,
+        "across": across,
+        "places": name.list_of(table.places),
+    }
     return changed.model_copy(update=update)
 
 

@@ -15,13 +15,14 @@ from axispath.core.table.kinds.curve import (
 from axispath.core.table.kinds.function import DESCRIBED_FUNCTION, column_of, read_function
 from axispath.core.table.kinds.map import DESCRIBED_MAP
 from axispath.core.table.kinds.point import DESCRIBED_POINT, rows_of_points
-from axispath.core.table.kinds.register import Described, Read
+from axispath.core.table.kinds.register import Described, Read, Spot
 from axispath.core.table.kinds.relation import (
     DESCRIBED_REGION,
     DESCRIBED_RELATION,
     read_region,
     read_relation,
 )
+from axispath.core.table.kinds.spot import spot_of_map, spot_of_region
 from axispath.core.table.kinds.value import column_of_value
 
 READ: dict[str, Callable[[Document, ResolvedLane, float], Read]] = {
@@ -30,6 +31,12 @@ READ: dict[str, Callable[[Document, ResolvedLane, float], Read]] = {
     "region": read_region,
 }
 """How a lane is read at an x."""
+
+AT_PLACE: dict[str, Callable[[Document, ResolvedLane, float, float], Spot]] = {
+    "map": spot_of_map,
+    "region": spot_of_region,
+}
+"""What a lane is at a place of the plane."""
 
 DESCRIBED: dict[str, Described] = {
     "function": DESCRIBED_FUNCTION,

@@ -6,6 +6,9 @@ import math
 from collections.abc import Callable
 from dataclasses import dataclass
 
+import numpy as np
+from numpy.typing import NDArray
+
 from axispath.core.path.landmark import Path
 from axispath.core.sheet.document import Document
 from axispath.core.sheet.resolve import ResolvedLane
@@ -25,6 +28,31 @@ class Read:
     def defined(self) -> bool:
         """Whether there is a value."""
         return math.isfinite(self.y)
+
+
+@dataclass(frozen=True, slots=True)
+class Section:
+    """What a function of two variables is along a line through a place.
+
+    ``rows`` are pairs relative to the picture of it, 0 to 1 from left to right and from bottom to
+    top, with NaN between strokes; ``at`` is the place in it. ``line`` is it as a lane.
+    """
+
+    title: str
+    line: str
+    rows: NDArray[np.float32]
+    at: tuple[float, float]
+    ends: tuple[float, float, float, float]
+
+
+@dataclass(frozen=True, slots=True)
+class Spot:
+    """One lane at one place of the plane, in words."""
+
+    lane: ResolvedLane
+    shown: str
+    words: tuple[str, ...] = ()
+    sections: tuple[Section, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)

@@ -15,6 +15,8 @@ export function readingPart(at) {
   /** The reading that was put somewhere, to come back to when the pointer leaves. @type {number | null} */
   let placed = null;
   const timers = new Timers();
+  /** @type {Promise<{show: (shown: boolean) => void}> | null} */
+  let spot = null;
 
   return {
     readingText: "",
@@ -34,15 +36,24 @@ export function readingPart(at) {
     areaWords: /** @type {string[]} */ ([]),
 
     init() {
-      events.on("read", ({ x, put }) => this.read(x, put));
+      events.on("read", ({ x, put, y }) => this.read(x, put, y));
+      events.on("refresh", () => this.besides());
       events.on("left", () => this.readingLeft());
       events.on("refresh", () => this.readAgain());
       events.on("sliding", (how) => how === "often" && this.readAgain());
       Object.assign(at.acts, { hold: () => this.hold(), tangent: () => this.toggleTangent(), area: () => this.toggleArea() });
     },
 
-    /** @param {number} x @param {boolean} [put] */
-    read(x, put = true) {
+    /** A second reading at y is there with the first lane that has something to say of a place. */
+    async besides() {
+      const wanted = plot.lanes.some((lane) => lane.can.includes("place") && !lane.hidden);
+      if (wanted && !spot) {
+        spot = import("./spot.js").then(({ spotIn }) => spotIn(at, /** @type {HTMLElement} */ (document.getElementById("spot"))));
+      }
+      (await spot)?.show(wanted);
+    },
+    /** @param {number} x @param {boolean} [put] @param {number} [y] */
+    read(x, put = true, y) {
       if (put) {
         placed = x;
         standing.ask();
@@ -51,7 +62,7 @@ export function readingPart(at) {
       plot.reading = x;
       if (plot.area && plot.held !== null) plot.area = { ...plot.area, low: Math.min(x, plot.held), high: Math.max(x, plot.held) };
       at.redraw();
-      events.tell("reading", { x, put });
+      events.tell("reading", { x, put, y });
       timers.later("remember", 300, () => at.remember());
       this.askReading({ x });
       timers.stop("area");

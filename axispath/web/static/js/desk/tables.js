@@ -22,6 +22,8 @@ export function tablesPart(at) {
     tableTrouble: "",
     newColumn: "",
     tableSliders: /** @type {string[]} */ ([]),
+    /** Functions of two numbers. */
+    ofTwo: /** @type {string[]} */ ([]),
     tableLanes: /** @type {{id: string, name: string}[]} */ ([]),
 
     init() {
@@ -40,6 +42,7 @@ export function tablesPart(at) {
         shown: (chunk) => {
           shown = chunk.columns.filter((column) => column.kind === "value").map((column) => column.text);
           this.tableSliders = chunk.sliders;
+          this.ofTwo = chunk.ofTwo;
         },
       });
     },
@@ -207,6 +210,22 @@ export function tablesPart(at) {
       }
     },
 
+    /** The function whose second number runs from column to column, or none. */
+    setAcross() {
+      this.table.columns = [];
+      this.setRows();
+    },
+    get acrossChoices() {
+      const { across } = this.table;
+      const names = !across || this.ofTwo.includes(across) ? this.ofTwo : [...this.ofTwo, across];
+      return ["", ...names].map((name) => ({ name, face: name || "no", chosen: name === across }));
+    },
+    get hasAcross() {
+      return this.acrossChoices.length > 1;
+    },
+    get isAcross() {
+      return Boolean(this.table.across);
+    },
     get byStep() {
       return this.table.by === "step";
     },

@@ -60,6 +60,8 @@ export class Plot {
     this.held = null;
     /** @type {{id: string, x: number, y: number}[]} */
     this.readingPoints = [];
+    /** What other parts draw besides. @type {((context: CanvasRenderingContext2D) => void)[]} */
+    this.also = [];
     /** @type {null | {id: string, x: number, y: number, slope: number}} */
     this.tangent = null;
     /** @type {null | {low: number, high: number, id: string, against: string}} */
@@ -190,6 +192,7 @@ export class Plot {
     drawArea(this, context);
     drawTrails(this, context);
     for (const x of [this.held, this.reading]) this.drawReadingLine(context, x);
+    for (const draw of this.also) draw(context);
     drawTangent(this, context);
     for (const lane of this.shown()) drawCurve(this, context, lane);
     drawPoints(this, context);

@@ -2,7 +2,7 @@
 /** One axis at a time: its numbers are dragged, or the wheel turned over them; and the rail. */
 
 import { landmarkNear } from "../drawing/marks.js";
-import { fromPixelX, niceStep, rounded, zoomedAxis } from "../sheet/view.js";
+import { fromPixelX, fromPixelY, niceStep, rounded, zoomedAxis } from "../sheet/view.js";
 
 const WIDE = 44; // pixels left of where the numbers of y end
 const NEAR = 24; // closer to what stays put than this, nothing can be pulled
@@ -25,6 +25,12 @@ export function readingAt(plot, px) {
   if (near !== null) return near;
   const step = niceStep((plot.view.right - plot.view.left) / plot.size.width);
   return rounded(fromPixelX(plot.view, plot.size, px), step);
+}
+
+/** A round y at a pixel; NaN where there is none. @param {Plot} plot @param {number} py */
+export function heightAt(plot, py) {
+  const step = niceStep((plot.view.top - plot.view.bottom) / plot.size.height);
+  return rounded(fromPixelY(plot.view, plot.size, py), step);
 }
 
 /** Whether a pixel is on the numbers of the y-axis. @param {Plot} plot @param {{x: number, y: number}} at */

@@ -1,7 +1,7 @@
 // @ts-check
 /** Hand and keys on the plot: read, pan, zoom, box, one axis. Turns events into views and readings. */
 
-import { listenToRail, onNumbers, pulled, readingAt, wheelFactor } from "./axes.js";
+import { heightAt, listenToRail, onNumbers, pulled, readingAt, wheelFactor } from "./axes.js";
 import { pointTo } from "../drawing/marks.js";
 import { fromPixelX, fromPixelY, isPossible, niceStep, panned, rounded, zoomed, zoomedAxis } from "../sheet/view.js";
 
@@ -13,7 +13,7 @@ const LEAST_BOX = 8;
 /**
  * `read` is told whether the reading was put there or only looked at in passing; `lead` says
  * which axis a zoom was about.
- * @typedef {{look: (view: View, lead?: "x" | "y") => void, read: (x: number, put: boolean) => void,
+ * @typedef {{look: (view: View, lead?: "x" | "y") => void, read: (x: number, put: boolean, y?: number) => void,
  *   left: () => void, pick: (px: number, py: number) => boolean,
  *   restrict: (low: number, high: number, done: boolean) => void,
  *   hold: (at: {x: number, y: number}) => null | ((now: {x: number, y: number}, done: boolean) => void),
@@ -43,7 +43,8 @@ export function listen(plot, told) {
     return true;
   };
   const look = (/** @type {View} */ view, /** @type {"x" | "y"} */ lead = "x") => isPossible(view) && told.look(view, lead);
-  const readAt = (/** @type {number} */ px, /** @type {boolean} */ put) => told.read(readingAt(plot, px), put);
+  const readAt = (/** @type {number} */ px, /** @type {boolean} */ put, /** @type {number} */ py = NaN) =>
+    told.read(readingAt(plot, px), put, heightAt(plot, py));
 
   canvas.addEventListener("pointerdown", (event) => {
     if (event.button !== 0) return;
@@ -93,7 +94,7 @@ export function listen(plot, told) {
     if (known && drag && moved) drag({ x, y }, up);
     if (known && drag && !up) told.brokenOff();
     else if (known && !moved && up && told.putting()) told.put({ x, y });
-    else if (known && !moved && up && !opensHere({ x, y }, event) && !told.pick(x, y)) readAt(x, true);
+    else if (known && !moved && up && !opensHere({ x, y }, event) && !told.pick(x, y)) readAt(x, true, y);
     drag = null;
     // A finger that stays after a pinch goes on to pan.
     moved = pointers.size > 0;

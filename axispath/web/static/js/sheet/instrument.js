@@ -122,7 +122,7 @@ export class Instrument {
     const does = (/** @type {string} */ name) => () => this.act(name);
     listen(plot, {
       look: (view, lead) => events.tell("look", { view, lead }),
-      read: (x, put) => events.tell("read", { x, put }),
+      read: (x, put, y) => events.tell("read", { x, put, y: y !== undefined && Number.isFinite(y) ? y : undefined }),
       left: () => events.tell("left", null),
       pick: (px, py) => this.pick(px, py),
       hold: (at) => this.points.hold(at) ?? this.points.holdAlong(at),

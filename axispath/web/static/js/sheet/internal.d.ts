@@ -77,12 +77,12 @@ export interface Told {
   look: { view: View; lead?: "x" | "y" };
   /** The view is another, and is at rest by now where `rested`. */
   looked: { rested: boolean };
-  /** Read at x; `put` there, or only in passing. */
-  read: { x: number; put: boolean };
+  /** Read at x, and at y where that is meant; `put` there, or only in passing. */
+  read: { x: number; put: boolean; y?: number };
   /** The pointer has left the plot. */
   left: null;
   /** The reading has moved. */
-  reading: { x: number; put: boolean };
+  reading: { x: number; put: boolean; y?: number };
   /** Words for the person. */
   words: string;
   /** A page of the desk is wanted. */

@@ -313,6 +313,15 @@ export interface Solving {
   longer?: boolean;
 }
 
+export interface Spotting {
+  head: number;
+  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  view: View;
+  x: number;
+  y?: number;
+  typed?: string;
+}
+
 export interface Style {
   own: string;
   thickness: "thin" | "medium" | "thick";
@@ -345,6 +354,10 @@ export interface Table {
   finer: ([string, string])[];
   points: boolean;
   changes: "" | "differences" | "ratios" | "both";
+  across: string;
+  across_start: string;
+  across_stop: string;
+  across_step: string;
 }
 
 export interface TableText {

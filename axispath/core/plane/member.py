@@ -1,0 +1,41 @@
+"""Whether a place belongs to a region: exactly where that can be had, else by enclosures."""
+
+from __future__ import annotations
+
+from fractions import Fraction
+
+import numpy as np
+
+from axispath.core.arithmetic.boxes import between
+from axispath.core.arithmetic.rationals import Exact, exact_registers
+from axispath.core.plane.relation import Relation, Side, known
+
+HOLDS = {
+    "<": lambda sign: sign < 0,
+    "<=": lambda sign: sign <= 0,
+    ">": lambda sign: sign > 0,
+    ">=": lambda sign: sign >= 0,
+    "=": lambda sign: sign == 0,
+}
+
+
+def belongs(relation: Relation, x: float, y: float) -> bool | None:
+    """Whether a place belongs; None where its sides are too close to equal to tell."""
+    if relation.rule is None:
+        return None
+    told = [_side(side, x, y) for side in relation.sides]
+    yes, no = ([np.array([one is answer]) for one in told] for answer in (True, False))
+    surely, never = known(relation.rule, yes, no)
+    return True if surely[0] else False if never[0] else None
+
+
+def _side(side: Side, x: float, y: float) -> bool | None:
+    exact = exact_registers(
+        side.plan, side.unit, *(Exact(Fraction(v), Fraction(0)) for v in (x, y))
+    )
+    found = exact[side.plan.result]
+    if found is not None and not found.turns:
+        return bool(HOLDS[side.sign](found.rational))
+    at = [between(np.array([value]), np.array([value])) for value in (x, y)]
+    yes, no = side.known(side.whole(at[0], at[1]))
+    return True if yes[0] else False if no[0] else None
