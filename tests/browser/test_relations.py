@@ -103,12 +103,19 @@ class Relations(BrowserTest):
         solutions = self.page.locator("#solutions")
         expect(solutions).to_contain_text("3 x + 2 y is largest at this corner: 17.")
         self.page.get_by_role("button", name="Keep as lanes").click()
-        expect(self.page.locator(".lane")).to_have_count(2)
+        expect(self.page.locator(".lane")).to_have_count(3)
         expect(self.lane("S")).to_contain_text("a straight line of slope")
+        # The line is moved by a slider of its own.
+        thumb = self.page.get_by_role("slider", name="level", exact=True)
+        expect(thumb).to_have_attribute("aria-valuenow", "17")
+        thumb.press("Home")
+        self.saved()
+        expect(self.lane("level")).not_to_have_attribute("data-text", "level = 17")
 
     def test_a_relation_is_solved_for_y(self):
         self.open()
         self.type_line("x^2 + y^2 = 4")
+        expect(self.lane("R").get_by_role("button", name="solve for x")).to_be_visible()
         self.lane("R").get_by_role("button", name="solve for y").click()
         expect(self.page.locator(".lane")).to_have_count(3)
         self.page.get_by_role("button", name="Undo solving R for y").click()
