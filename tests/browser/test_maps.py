@@ -67,7 +67,7 @@ class Maps(BrowserTest):
         field.press("Enter")
         expect(spot).to_contain_text("gradient (4, −2)")
         expect(spot).to_contain_text("z = 3 + 4 (x − 2) − 2 (y − 1)")
-        expect(spot.locator(".spot-row", has_text="R")).to_contain_text("in it")
+        expect(spot.locator(".spot-row", has_text="R in it")).to_be_visible()
         expect(field).to_have_value("1")
         spot.get_by_role("button", name="keep as a lane").first.click()
         expect(self.page.locator('.lane[data-text="h(x, 1)"]')).to_have_count(1)

@@ -200,13 +200,16 @@ HOW_TO = (
         "Type an equation in x and y, such as x^2 + y^2 = 20 or x = 4. What can be proved is a "
         "line; a place that could not be settled is shown pale. The strip tells how many points "
         "lie over each x, and the reading line reads all of them. Behind “for” stand inequalities "
-        "that cut it off: x = y^2 for y > 0.",
+        "that cut it off: x = y^2 for y > 0. Where it can be solved for y or x, its lane offers "
+        "the solutions as lanes.",
     ),
     (
         "Shade a region",
         "Type inequalities in x and y, joined by “and” and “or”: 2x + 3y >= 6 and y < 5, or a "
         "chain such as 1 <= x^2 + y^2 < 9. A border that belongs is unbroken, one that does not is "
-        "broken, and corners are filled or hollow likewise.",
+        "broken, and corners are filled or hollow likewise. Regions are joined by their names, as "
+        "in R and S. The strip shows where along x there is any of it, a point says in which "
+        "regions it lies, and the words under the plot tell its area and whether it has an end.",
     ),
     (
         "See a function of two variables",
@@ -216,11 +219,22 @@ HOW_TO = (
         "the arrows to turn it, Escape goes back to the plot.",
     ),
     (
+        "Read a place of the plane",
+        "With a function of x and y or a region on the sheet a click on the plot reads at x and "
+        "at y, and y can be typed on the page Landmarks: value, gradient, steepest direction and "
+        "tangent plane, and what the function is along x and along y there, to be kept as lanes.",
+    ),
+    (
+        "Tabulate over rows and columns",
+        "On the page Values choose a function of two numbers for “across”: its first number runs "
+        "from row to row, its second from column to column.",
+    ),
+    (
         "Solve two equations in two unknowns",
         "Type both on the page Solve with a comma between them: x^2 + y^2 = 25, x + y = 7. "
         "Inequalities may stand beside them. What is searched is what the view shows. The largest "
         "value of a linear expression on a linear region is asked for in words: largest 3x + 2y "
-        "in R.",
+        "in R; kept as lanes, its level line is moved by a slider.",
     ),
     (
         "Let a point move along a curve",
