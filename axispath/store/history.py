@@ -10,6 +10,7 @@ from sqlalchemy.orm import Session
 from axispath.core.path.edited import Step
 from axispath.core.sheet.document import Document
 from axispath.core.sheet.refused import EditRefused
+from axispath.store.contents import keep, named_in
 from axispath.store.models import Revision, Sheet
 from axispath.store.packing import LARGEST, packed, revised, unpacked, written
 
@@ -45,7 +46,8 @@ def document_at(session: Session, sheet: Sheet, number: int) -> Document:
 
 def document_of(session: Session, sheet: Sheet, revision: Revision) -> Document:
     """The document of a revision at hand."""
-    return Document.model_validate_json(text_of(session, sheet, revision))
+    text = text_of(session, sheet, revision)
+    return Document.model_validate_json(text, context={"contents": named_in(session, text)})
 
 
 def newest_child(session: Session, sheet: Sheet) -> Revision | None:
@@ -101,7 +103,7 @@ def _put(
     document: Document,
     snapshot: Revision | None,
 ) -> None:
-    text = written(document)
+    text, contents = written(document)
     if len(text) > LARGEST:
         raise EditRefused("This sheet is too large to be stored.")
     base = body = None
@@ -122,5 +124,5 @@ def _put(
         )
     )
     sheet.head = number
-    sheet.weight += len(body)
+    sheet.weight += len(body) + keep(session, sheet, contents)
     session.flush()

@@ -135,3 +135,28 @@ class Errand(Base):
         Index("errand_guest", "guest", "state"),
         Index("errand_created", "created"),
     )
+
+
+class Content(Base):
+    """A long column of numbers, compressed, known by its digest."""
+
+    __tablename__ = "content"
+
+    digest: Mapped[str] = mapped_column(String(64), primary_key=True)
+    body: Mapped[bytes] = mapped_column(LargeBinary, nullable=False)
+    created: Mapped[datetime] = mapped_column(
+        DateTime(timezone=True), server_default=func.now(), nullable=False
+    )
+
+
+class SheetContent(Base):
+    """Which columns some revision of a sheet needs."""
+
+    __tablename__ = "sheet_content"
+
+    sheet_id: Mapped[str] = mapped_column(
+        ForeignKey("sheet.id", ondelete="CASCADE"), primary_key=True
+    )
+    digest: Mapped[str] = mapped_column(String(64), primary_key=True)
+
+    __table_args__ = (Index("sheet_content_digest", "digest"),)

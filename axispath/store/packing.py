@@ -10,6 +10,7 @@ from __future__ import annotations
 
 from backports import zstd
 
+from axispath.core.data.cells import Cells
 from axispath.core.sheet.document import Document
 
 LEVEL = 6
@@ -19,9 +20,10 @@ LARGEST = 2 << 20  # bytes of a document
 SHARE = 4  # a revision may take this part of its snapshot; above it is a snapshot of its own
 
 
-def written(document: Document) -> bytes:
-    """A document as text, always in the same way."""
-    return document.model_dump_json().encode()
+def written(document: Document) -> tuple[bytes, dict[str, Cells]]:
+    """A document as text, always in the same way, and the long columns that it only names."""
+    contents: dict[str, Cells] = {}
+    return document.model_dump_json(context={"contents": contents}).encode(), contents
 
 
 def packed(text: bytes, against: bytes | None = None) -> bytes:

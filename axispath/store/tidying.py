@@ -4,6 +4,7 @@
 - Of revisions older than 30 days, all but the last of each day; the first and the head stay.
 - Deleted sheets: after 30 days. Guests who have not been here for 90 days, with their sheets.
 - Receipts of changes: after 7 days. What long work has made: after an hour.
+- Long columns of numbers that no sheet needs: after an hour.
 
 Every pass is short, and takes what is left over the next time.
 """
@@ -18,7 +19,15 @@ from sqlalchemy.orm import Session
 
 from axispath.store.database import Store
 from axispath.store.history import text_of
-from axispath.store.models import Errand, Person, Receipt, Revision, Sheet
+from axispath.store.models import (
+    Content,
+    Errand,
+    Person,
+    Receipt,
+    Revision,
+    Sheet,
+    SheetContent,
+)
 from axispath.store.packing import packed, revised, unpacked
 
 OVERTAKEN = timedelta(hours=1)
@@ -50,6 +59,8 @@ def tidy(store: Store) -> Tidied | None:
         session.execute(text("set local statement_timeout = '60s'"))
         receipts = _gone(session, delete(Receipt).where(Receipt.created < func.now() - RECEIPTS))
         session.execute(delete(Errand).where(Errand.created < func.now() - ERRANDS))
+        needed = select(SheetContent.digest).where(SheetContent.digest == Content.digest).exists()
+        session.execute(delete(Content).where(Content.created < func.now() - ERRANDS, ~needed))
         gone = select(Sheet.id).where(Sheet.deleted < func.now() - DELETED).limit(AT_ONCE)
         sheets = _gone(session, delete(Sheet).where(Sheet.id.in_(gone)))
         away = select(Person.id).where(Person.seen < func.now() - AWAY).limit(AT_ONCE)

@@ -20,6 +20,7 @@ from axispath.web import (
     errands,
     handbook,
     limits,
+    measured,
     operating,
     pages,
     security,
@@ -88,6 +89,7 @@ def create_app(database: str | None = None, secret_key: str | None = None) -> Fl
     app.wsgi_app = timed  # type: ignore[assignment, method-assign]
     app.register_blueprint(pages.blueprint)
     app.register_blueprint(api.blueprint)
+    app.register_blueprint(measured.blueprint)
     app.register_blueprint(taking.blueprint)
     app.register_blueprint(solving.blueprint)
     app.register_blueprint(shelf_api.blueprint)

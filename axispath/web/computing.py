@@ -82,7 +82,7 @@ def _name_of(*shaping: Any) -> str:
     digest = hashlib.sha256()
     for part in shaping:
         if isinstance(part, Document):
-            part = part.model_dump_json().encode()
+            part = part.model_dump_json(context={"contents": {}}).encode()
         data = part if isinstance(part, bytes) else repr(part).encode()
         digest.update(len(data).to_bytes(8, "little") + data)
     return digest.hexdigest()

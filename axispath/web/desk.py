@@ -23,4 +23,5 @@ DESK_PAGES = (
     DeskPage("landmarks", "Landmarks", "desk/landmarks.html"),
     DeskPage("values", "Values", "desk/values.html", "is-table"),
     DeskPage("solve", "Solve", "desk/solve.html"),
+    DeskPage("data", "Data", "desk/data.html", "is-table"),
 )

@@ -74,6 +74,9 @@ class LaneView:
     solved: dict[str, tuple[str, ...]] = field(default_factory=dict)
     others: tuple[str, ...] = ()
     within: str = ""
+    measured: dict[str, Any] = field(default_factory=dict)
+    ticks: tuple[float, ...] = ()
+    residuals: tuple[tuple[float, float], ...] = ()
 
     @property
     def face(self) -> Face:
@@ -139,10 +142,10 @@ def lane_view(document: Document, lane: ResolvedLane, scope: Scope) -> LaneView:
         "samples": lane.lane.samples,
         **FACES[lane.kind.key].more(document, lane),
     }
-    if lane.statement is None:
+    if lane.written is None:
         return LaneView(**base)
     words = catalogue.VOCABULARY
-    rule, domain = lane.statement, lane.domain
+    rule, domain = lane.written, lane.domain
     if isinstance(rule, FunctionStatement) and lane.kind.domain:
         rule = replace(rule, domain=None)  # the domain has fields of its own beside the formula
     base["variable"] = lane.parameters[0] if lane.parameters else "x"
@@ -250,6 +253,8 @@ def _scripted(view: LaneView, lane: Lane) -> dict[str, Any]:
         "variable": view.variable,
         "sampled": bool(view.samples.by),
         "places": view.places,
+        "ticks": view.ticks,
+        "residuals": view.residuals,
         "free": view.free,
         "label": view.label or view.name,
         "own": own_colours(lane),

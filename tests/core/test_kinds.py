@@ -55,6 +55,7 @@ LINES = {
     "relation": "x y = 2",
     "region": "y < x",
     "map": "h(x, y) = x^2 + y^2",
+    "data": "log",
 }
 # What is read of each kind at x = 2.
 READ_AT_2 = {"function": "1", "relation": "1", "region": "y below 2"}
@@ -79,10 +80,16 @@ REGISTERS = {
 }
 
 
+DATA = "hours\tdepth\n0\t1\n1\t2.9\n2\t5.2\n3\t7.1\n"
+
+
 def whole():
     document = Document()
     for key, line in LINES.items():
-        document = apply(document, AddLane(text=line, id=key, keep=True))
+        edit = AddLane(text=line, id=key, keep=True)
+        if key == "data":
+            edit = edits.AddData(text=DATA, name=line, id=key)
+        document = apply(document, edit)
     return document
 
 
@@ -129,7 +136,7 @@ class EveryKind(unittest.TestCase):
                     self.assertTrue(lane.kind.signature(lane).startswith(lane.name))
         self.assertEqual(
             [lane.lane.id for lane in sheet.shown(DRAWN)],
-            ["function", "point", "parametric", "polar", "relation", "region", "map"],
+            ["function", "point", "parametric", "polar", "relation", "region", "map", "data"],
         )
         self.assertIsNotNone(frame(sheet.shown(FRAMED)))
 
@@ -218,11 +225,23 @@ class EveryEdit(unittest.TestCase):
         yield edits.SetTable(table=Table(step="1/2")), "the table"
         yield edits.RemoveTable(id="table1"), "deleting a table"
         yield edits.KeepEquation(equation=Equation(text="x = 2")), "solving x = 2"
+        yield edits.AddData(text="1 2\n3 4"), "adding a data set"
+        yield edits.NameData(id="data", name="engine"), "naming log"
+        yield edits.SetCells(id="data", row=1, column=0, block=(("1,5",),)), "a cell of log"
+        yield edits.MoveRow(id="data", row=1, x=1, y=3), "moving a point of log"
+        yield edits.SetRows(id="data", act="leave out", row=1), "leaving out a row of log"
+        yield edits.SetColumn(id="data", index=2, formula="2 depth"), "a column of log"
+        yield edits.RemoveColumn(id="data", index=1), "deleting a column of log"
+        yield edits.ArrangeRows(id="data", how="falling", column="depth"), "sorting log"
+        yield edits.DrawData(id="data", look="histogram"), "how log is drawn"
+        yield edits.AddFit(data="data", x="hours", y="depth"), "fitting a curve"
+        yield edits.SetFit(id="line", parameter="a", held="0"), "the fit fit"
         yield edits.ForgetEquation(text="x = 1"), "forgetting an equation"
 
     def test_each_is_applied_says_what_it_does_and_travels_as_json(self):
         before = apply(whole(), edits.KeepEquation(equation=Equation(text="x = 1")))
         before = apply(before, edits.SetTable(table=Table(start="-1")))
+        before = apply(before, edits.AddFit(data="data", x="hours", y="depth", id="line"))
         tried = set()
         for edit, words in self.edits():
             with self.subTest(edit.do):

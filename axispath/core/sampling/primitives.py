@@ -42,7 +42,8 @@ class Band:
 class Dots:
     """Single points, ``rows`` (x, y); with a ``handle`` where a hand can take hold of them.
 
-    ``large`` ones are points of the sheet, ``small`` ones no wider than a line.
+    ``large`` ones are points of the sheet, ``small`` ones no wider than a line, ``hollow`` ones
+    do not count.
     """
 
     name: ClassVar[str] = "dots"
@@ -51,6 +52,7 @@ class Dots:
     handle: bool = False
     large: bool = False
     small: bool = False
+    hollow: bool = False
 
 
 @dataclass(frozen=True, slots=True)

@@ -4,11 +4,13 @@ from __future__ import annotations
 
 from typing import Annotated, Any, Literal
 
-from pydantic import BaseModel, ConfigDict, Field, model_validator
+from pydantic import Field, model_validator
 
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.language.tokens import MAX_LENGTH
 from axispath.core.sheet.look import LOOK
+from axispath.core.sheet.measured import DataSet, Fit
+from axispath.core.sheet.value import Value
 
 MAX_LANES = 200
 MAX_TABLES = 12
@@ -24,12 +26,6 @@ Limit = Annotated[float, Field(allow_inf_nan=False)]
 LaneId = Annotated[str, Field(pattern=r"^[a-z0-9]{1,12}$")]
 Line = Annotated[str, Field(max_length=MAX_LENGTH)]
 Typed = Annotated[str, Field(max_length=200)]
-
-
-class Value(BaseModel):
-    """Base of everything in a document: immutable, and strict about what it holds."""
-
-    model_config = ConfigDict(frozen=True, extra="forbid")
 
 
 class View(Value):
@@ -97,7 +93,8 @@ class Lane(Value):
 
     Such a line is a ``value``, or a function of x, or a curve along which the letter ``runs``.
     Which it is was decided when it was typed. ``at`` is where the moving point of a curve is,
-    ``levels`` are those of a map, as typed.
+    ``levels`` are those of a map, as typed. A lane with ``data`` is a data set called by its text,
+    one with a ``fit`` a function whose parameters are fitted.
     """
 
     id: LaneId
@@ -114,6 +111,8 @@ class Lane(Value):
     samples: Samples = Samples()
     levels: Typed = ""
     note: Annotated[str, Field(max_length=500)] = ""
+    data: DataSet | None = None
+    fit: Fit | None = None
 
 
 class Ticks(Value):

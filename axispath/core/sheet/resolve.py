@@ -41,6 +41,7 @@ from axispath.core.language.tree import (
     differences,
 )
 from axispath.core.memory import Memory
+from axispath.core.sheet.data import Arrays
 from axispath.core.sheet.dependencies import (
     circles,
     coordinates_of,
@@ -49,10 +50,11 @@ from axispath.core.sheet.dependencies import (
     missing_names,
 )
 from axispath.core.sheet.document import Document, Lane
+from axispath.core.sheet.fitted import Fitted
 from axispath.core.sheet.kinds import Kind, kind_of
+from axispath.core.sheet.measuring import SLOW, measured
 
 END_BITS = 200
-SLOW = "This takes too long to compute."
 
 
 @dataclass(frozen=True)
@@ -66,6 +68,16 @@ class ResolvedLane:
     missing: tuple[str, ...] = ()
     definitions: dict[str, Definition] = field(default_factory=dict, repr=False, compare=False)
     running: bool = field(default=False, compare=False)  # its argument hides a value of that name
+    typed: Statement | None = field(
+        default=None, compare=False
+    )  # before its parameters were fitted
+    fitted: Fitted | None = field(default=None, repr=False, compare=False)
+    measured: Arrays | None = field(default=None, repr=False, compare=False)
+
+    @property
+    def written(self) -> Statement | None:
+        """Its line as it was read."""
+        return self.typed or self.statement
 
     @property
     def name(self) -> str | None:
@@ -75,7 +87,8 @@ class ResolvedLane:
     @property
     def ready(self) -> bool:
         """Whether the lane has a meaning that can be computed."""
-        return self.error is None and not self.missing and self.statement is not None
+        means = self.statement is not None or self.measured is not None
+        return self.error is None and not self.missing and means
 
     @cached_property
     def kind(self) -> Kind:
@@ -206,6 +219,8 @@ def _resolve(lanes: tuple[Lane, ...], unit: AngleUnit) -> Sheet:
     errors: dict[str, LanguageError] = {}
     taken: set[str] = set()
     for lane in lanes:
+        if lane.data is not None:
+            continue
         try:
             statement = _read(lane.text, names, lane.value, lane.runs)
             name = statement.name or lane.name
@@ -218,7 +233,8 @@ def _resolve(lanes: tuple[Lane, ...], unit: AngleUnit) -> Sheet:
                 taken.add(name)
         except LanguageError as error:
             errors[lane.id] = error
-    definitions = definitions_of(lanes, statements)
+    found = measured(lanes, statements, errors, unit)
+    definitions = {**definitions_of(lanes, statements), **found.lists}
     errors |= circles(lanes, statements, definitions)
     broken = {
         name
@@ -226,13 +242,23 @@ def _resolve(lanes: tuple[Lane, ...], unit: AngleUnit) -> Sheet:
         if lane.id in errors and (read := statements.get(lane.id)) is not None
         for name in defined_by(read, str(read.name or lane.name))
     }
-    found = []
+    made = []
     for lane in lanes:
         read = statements.get(lane.id)
         missing = missing_names(read, definitions, broken) if read else ()
-        resolved = ResolvedLane(lane, unit, read, errors.get(lane.id), missing, definitions)
-        found.append(_checked(resolved))
-    return Sheet(tuple(found))
+        resolved = ResolvedLane(
+            lane,
+            unit,
+            read,
+            errors.get(lane.id),
+            missing,
+            definitions,
+            typed=found.typed.get(lane.id),
+            fitted=found.fits.get(lane.id),
+            measured=found.arrays.get(lane.id),
+        )
+        made.append(_checked(resolved))
+    return Sheet(tuple(made))
 
 
 Names = tuple[
@@ -279,6 +305,10 @@ def scope_of(lanes: tuple[Lane, ...], without: str | None = None) -> Scope:
     for lane in lanes:
         if lane.id == without:
             continue
+        if lane.data is not None:
+            # Where a formula stands in the way of a column's name, the column comes first.
+            values.update(column.name for column in lane.data.columns)
+            continue
         try:
             head = _heading(lane.text)
         except LanguageError:
@@ -319,6 +349,8 @@ def _checked(lane: ResolvedLane) -> ResolvedLane:
     if not lane.ready:
         return lane
     whole = (0, len(lane.lane.text))
+    if lane.measured is not None:
+        return lane
     try:
         trouble = _trouble(lane)
     except NotComputable as error:
@@ -327,7 +359,8 @@ def _checked(lane: ResolvedLane) -> ResolvedLane:
         trouble = SLOW
     if trouble is None:
         return lane
-    return ResolvedLane(lane.lane, lane.unit, lane.statement, LanguageError(trouble, *whole))
+    wrong = LanguageError(trouble, *whole)
+    return ResolvedLane(lane.lane, lane.unit, lane.statement, wrong, typed=lane.typed)
 
 
 def _trouble(lane: ResolvedLane) -> str | None:

@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
+from typing import Any
 
 import numpy as np
 from matplotlib.path import Path
@@ -75,7 +76,10 @@ def _shape(paper: Paper, lane: ResolvedLane, field: PlotField, shape: Primitive)
             radius = "point" if shape.large else "speck" if shape.small else "dot"
             size = 2 * LOOK[radius] * 0.72
             points = field.pixels(rows)
-            paper.line(points, colour, 0, marker="o", markersize=size, linestyle="none")
+            dotted: dict[str, Any] = {"marker": "o", "markersize": size, "linestyle": "none"}
+            if shape.hollow:
+                dotted["markerfacecolor"] = "none"
+            paper.line(points, colour, 0, **dotted)
         case Patch(rows, _, unsettled, tint):
             look = "unsettled" if unsettled else "tint" if tint else "shade"
             _patch(paper, lane, field, rows, look, tint or 1.0)

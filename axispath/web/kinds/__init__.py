@@ -1,6 +1,7 @@
 """The register of how lanes of each kind look on the page, by the keys of the kinds."""
 
 from axispath.web.kinds.curve import CURVE
+from axispath.web.kinds.data import DATA
 from axispath.web.kinds.function import FUNCTION
 from axispath.web.kinds.list_of_values import LIST
 from axispath.web.kinds.map import MAP
@@ -14,6 +15,7 @@ from axispath.web.kinds.waiting import WAITING
 from axispath.web.kinds.wrong import WRONG
 
 FACES: dict[str, Face] = {
+    "data": DATA,
     "function": FUNCTION,
     "parametric": CURVE,
     "polar": CURVE,

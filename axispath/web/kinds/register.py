@@ -29,6 +29,6 @@ class Face:
     """
 
     template: str
-    strip: Literal["path", "slider", "curve", "point", ""] = ""
+    strip: Literal["path", "slider", "curve", "point", "ticks", ""] = ""
     note: Callable[[ResolvedLane, int], str] = nothing
     more: Callable[[Document, ResolvedLane], dict[str, Any]] = no_more

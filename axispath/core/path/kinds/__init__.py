@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from axispath.core.path.kinds.curve import PARAMETRIC, POLAR, curve_box, curves_met, function_met
+from axispath.core.path.kinds.data import data_box
 from axispath.core.path.kinds.function import FUNCTION, function_box, functions_met
 from axispath.core.path.kinds.map import MAP, map_box
 from axispath.core.path.kinds.point import point_box
@@ -49,4 +50,5 @@ FRAMED: dict[str, Framed] = {
     "relation": relation_box,
     "region": relation_box,
     "map": map_box,
+    "data": data_box,
 }

@@ -6,6 +6,7 @@ from collections.abc import Callable
 
 from axispath.core.arithmetic.patience import Patience, limited
 from axispath.core.sampling.kinds.curve import drawn_curve
+from axispath.core.sampling.kinds.data import drawn_data
 from axispath.core.sampling.kinds.function import drawn_function
 from axispath.core.sampling.kinds.map import drawn_map
 from axispath.core.sampling.kinds.point import drawn_point
@@ -25,6 +26,7 @@ DRAWN: dict[str, Draw] = {
     "map": drawn_map,
     "relation": drawn_relation,
     "region": drawn_region,
+    "data": drawn_data,
 }
 """How a lane is drawn in a frame, by the key of its kind; kinds without an entry are not drawn."""
 

@@ -11,14 +11,17 @@ from axispath.core.arithmetic.interval import End
 from axispath.core.arithmetic.program import Program
 from axispath.core.memory import Memory
 from axispath.core.sampling.curve import Drawn, drawn
-from axispath.core.sampling.primitives import Band, Dots, Primitive, Stroke
+from axispath.core.sampling.primitives import Band, Dots, Patch, Primitive, Stroke
 from axispath.core.sampling.view import Frame
 from axispath.core.sheet.document import Document
+from axispath.core.sheet.fitted import Fitted
 from axispath.core.sheet.refused import EditRefused
 from axispath.core.sheet.resolve import ResolvedLane
 from axispath.core.sheet.samples import MOST, sample_amount
 
 KEPT = 32 << 20  # bytes
+MOST_SQUARES = 500
+FAR = 20.0  # views beside the view, beyond which a square is not drawn
 STEP = 300  # bytes that a step of a program takes, roughly
 
 
@@ -42,7 +45,23 @@ def drawn_function(document: Document, lane: ResolvedLane, frame: Frame) -> list
         if lane.lane.samples.joined:
             found.append(Stroke(rows, dashed=False))
         found.append(Dots(rows))
+    if lane.fitted is not None and lane.fitted.fit.squares:
+        found.append(_squares(lane.fitted, frame))
     return found
+
+
+def _squares(fitted: Fitted, frame: Frame) -> Patch:
+    """A square on the residual of each point, as wide on the screen as it is high."""
+    result = fitted.result
+    x, y = result.x[:MOST_SQUARES], result.y[:MOST_SQUARES]
+    curve = y - result.residuals[:MOST_SQUARES]
+    across = (x - frame.left) / (frame.right - frame.left)
+    ends = [(part - frame.bottom) / (frame.top - frame.bottom) for part in (y, curve)]
+    low, high = np.minimum(*ends), np.maximum(*ends)
+    wide = (high - low) * frame.height / frame.width
+    rows = np.stack([across, low, across + wide, high], axis=1)
+    seen = np.isfinite(rows).all(axis=1) & (np.abs(rows) < FAR).all(axis=1)
+    return Patch(rows[seen].astype(np.float32))
 
 
 def drawn_lane(lane: ResolvedLane, frame: Frame) -> Drawn:

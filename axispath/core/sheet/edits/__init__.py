@@ -7,8 +7,11 @@ from typing import Annotated
 from pydantic import Field, TypeAdapter
 
 from axispath.core.sheet.document import Document, View
+from axispath.core.sheet.edits.columns import ArrangeRows, DrawData, RemoveColumn, SetColumn
 from axispath.core.sheet.edits.curves import LetRun, MoveAlong
+from axispath.core.sheet.edits.data import AddData, MoveRow, NameData, SetCells, SetRows
 from axispath.core.sheet.edits.domain import SetDomain
+from axispath.core.sheet.edits.fits import AddFit, SetFit
 from axispath.core.sheet.edits.lines import (
     AddLane,
     DrawLevel,
@@ -34,7 +37,11 @@ from axispath.core.sheet.edits.whole import Rename, SetGround, SetUnit
 
 __all__ = [
     "EDITS",
+    "AddData",
+    "AddFit",
     "AddLane",
+    "ArrangeRows",
+    "DrawData",
     "DrawLevel",
     "DuplicateLane",
     "Edit",
@@ -46,15 +53,22 @@ __all__ = [
     "MoveAlong",
     "MoveLane",
     "MovePoint",
+    "MoveRow",
+    "NameData",
+    "RemoveColumn",
     "RemoveLane",
     "RemoveTable",
     "Rename",
     "ReviseLane",
+    "SetCells",
     "SetColour",
+    "SetColumn",
     "SetDomain",
+    "SetFit",
     "SetGround",
     "SetLevels",
     "SetNote",
+    "SetRows",
     "SetSamples",
     "SetSlider",
     "SetStyle",
@@ -92,6 +106,17 @@ Edit = (
     | SetGround
     | SetUnit
     | Rename
+    | AddData
+    | NameData
+    | SetCells
+    | SetRows
+    | MoveRow
+    | SetColumn
+    | RemoveColumn
+    | ArrangeRows
+    | DrawData
+    | AddFit
+    | SetFit
     | SetTable
     | RemoveTable
     | KeepEquation

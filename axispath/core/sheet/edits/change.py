@@ -5,9 +5,10 @@ from __future__ import annotations
 from abc import abstractmethod
 
 from axispath.core.language.errors import LanguageError
-from axispath.core.sheet.document import Document, Lane, LaneId, Value
+from axispath.core.sheet.document import Document, Lane, LaneId
 from axispath.core.sheet.refused import EditRefused
 from axispath.core.sheet.resolve import resolve
+from axispath.core.sheet.value import Value
 
 
 class Change(Value):

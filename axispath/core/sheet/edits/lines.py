@@ -6,14 +6,18 @@ import secrets
 from collections.abc import Container
 from typing import Literal
 
+from axispath.core.fits.models import OWN
 from axispath.core.language.errors import LanguageError
 from axispath.core.language.numbers import full_precision
 from axispath.core.language.pasted import written
 from axispath.core.language.scope import Scope
 from axispath.core.language.statement import Read, naming, read_line
 from axispath.core.language.tokens import MAX_LENGTH
-from axispath.core.sheet.document import COLOURS, MAX_LANES, Document, Lane, LaneId
+from axispath.core.sheet.document import MAX_LANES, Document, Lane, LaneId
 from axispath.core.sheet.edits.change import Change, LaneChange, refused
+from axispath.core.sheet.edits.colours import free_colour
+from axispath.core.sheet.edits.data import NameData
+from axispath.core.sheet.edits.fits import searched
 from axispath.core.sheet.edits.names import free_like, free_name, renamed_elsewhere
 from axispath.core.sheet.refused import EditRefused
 from axispath.core.sheet.resolve import resolve, scope_of
@@ -31,7 +35,7 @@ class AddLane(Change):
     def applied(self, document: Document) -> Document:
         _refuse_full(document)
         lane_id = self.id if self.id and document.lane(self.id) is None else secrets.token_hex(4)
-        lane = Lane(id=lane_id, text="", colour=_free_colour(document))
+        lane = Lane(id=lane_id, text="", colour=free_colour(document))
         extended = document.model_copy(update={"lanes": (*document.lanes, lane)})
         return _with_equal_scale(document, _kept(extended, lane, self.text, self.keep))
 
@@ -47,7 +51,17 @@ class ReviseLane(LaneChange):
     keep: bool = False
 
     def applied(self, document: Document) -> Document:
-        return _kept(document, self.lane(document), self.text, self.keep)
+        lane = self.lane(document)
+        if lane.data is not None:
+            return NameData(id=lane.id, name=self.text[:80]).applied(document)
+        if lane.fit is None:
+            return _kept(document, lane, self.text, self.keep)
+        # Another formula has parameters of its own.
+        own = lane.model_copy(
+            update={"fit": lane.fit.model_copy(update={"model": OWN, "starts": (), "held": ()})}
+        )
+        changed = _kept(document.with_lane(own), own, self.text, False)
+        return searched(changed, self.lane(changed))
 
     def words(self, document: Document) -> str:
         return f"changing {self.called(document)}"
@@ -75,6 +89,8 @@ class DuplicateLane(LaneChange):
     def applied(self, document: Document) -> Document:
         _refuse_full(document)
         lane = self.lane(document)
+        if lane.data is not None:
+            raise EditRefused("A second data set would have columns of the same names.")
         resolved = resolve(document).lane(lane.id)
         text, name = lane.text, lane.name
         statement = resolved.statement if resolved else None
@@ -90,7 +106,7 @@ class DuplicateLane(LaneChange):
                 "id": secrets.token_hex(4),
                 "text": text,
                 "name": name,
-                "colour": _free_colour(document),
+                "colour": free_colour(document),
             }
         )
         at = document.lanes.index(lane) + 1
@@ -162,12 +178,6 @@ def _refuse_full(document: Document) -> None:
         raise EditRefused(f"A sheet can hold {MAX_LANES} lanes, and this one is full.")
 
 
-def _free_colour(document: Document) -> int:
-    """The colour that the fewest curves have."""
-    used = [lane.lane.colour for lane in resolve(document) if lane.kind.coloured]
-    return min(range(COLOURS), key=lambda colour: (used.count(colour), colour))
-
-
 def _kept(document: Document, lane: Lane, text: str, keep: bool) -> Document:
     """``lane`` with another line; a line that is not understood is refused, or kept as it is."""
     try:
@@ -211,7 +221,7 @@ def coloured(before: Document, after: Document, lane: Lane) -> Document:
     was, now = resolve(before).lane(lane.id), resolve(after).lane(lane.id)
     if was is None or now is None or was.kind.coloured or not now.kind.coloured:
         return after
-    return after.with_lane(now.lane.model_copy(update={"colour": _free_colour(before)}))
+    return after.with_lane(now.lane.model_copy(update={"colour": free_colour(before)}))
 
 
 def who_waits(before: Document, after: Document) -> dict[str, tuple[str, ...]]:

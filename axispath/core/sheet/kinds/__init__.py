@@ -11,6 +11,7 @@ from __future__ import annotations
 from typing import TYPE_CHECKING
 
 from axispath.core.sheet.kinds.curve import PARAMETRIC, POLAR
+from axispath.core.sheet.kinds.data import DATA
 from axispath.core.sheet.kinds.function import FUNCTION
 from axispath.core.sheet.kinds.kind import Kind
 from axispath.core.sheet.kinds.list_of_values import LIST
@@ -29,6 +30,7 @@ if TYPE_CHECKING:
 __all__ = ["KINDS", "Kind", "kind_of"]
 
 KINDS = (
+    DATA,
     WRONG,
     WAITING,
     PARAMETRIC,

@@ -12,6 +12,7 @@ from axispath.core.table.kinds.curve import (
     columns_of_polar,
     moving_words,
 )
+from axispath.core.table.kinds.data import DESCRIBED_DATA
 from axispath.core.table.kinds.function import DESCRIBED_FUNCTION, column_of, read_function
 from axispath.core.table.kinds.map import DESCRIBED_MAP
 from axispath.core.table.kinds.point import DESCRIBED_POINT, rows_of_points
@@ -46,6 +47,7 @@ DESCRIBED: dict[str, Described] = {
     "relation": DESCRIBED_RELATION,
     "region": DESCRIBED_REGION,
     "map": DESCRIBED_MAP,
+    "data": DESCRIBED_DATA,
 }
 """How a lane is put in words, and why it may not show."""
 

@@ -9,6 +9,8 @@ import { short } from "../sheet/view.js";
 export function deskPart(at) {
   const { asking, events, plot } = at;
   const tabs = () => /** @type {HTMLElement[]} */ ([...document.querySelectorAll(".desk-tabs [data-page]")]);
+  /** @type {Promise<{choose: (id: string) => void, refresh: () => void}> | null} */
+  let data = null;
   const names = () => tabs().map((tab) => tab.dataset.page ?? "");
   return {
     page: "landmarks",
@@ -20,20 +22,34 @@ export function deskPart(at) {
 
     init() {
       const left = read(at.memory()) ?? {};
-      if (names().includes(left.page)) this.page = at.page = left.page;
+      const wanted = names().includes(location.hash.slice(1)) ? location.hash.slice(1) : left.page;
+      if (location.hash) history.replaceState(history.state, "", location.pathname);
+      if (names().includes(wanted)) this.show(wanted);
       if (left.along) {
         this.order = "along";
         asking.only.along = true;
       }
       events.on("turn", (page) => this.show(page));
+      at.acts.data = (/** @type {string} */ id) => this.openData(id);
       events.on("restrict", ({ low, high, done }) => this.restrict(low, high, done));
       events.on("searched", (trouble) => {
         this.onlyTrouble = trouble;
       });
     },
+    /** The page Data comes with its first opening: most sheets have no data. @param {string} [id] */
+    async openData(id) {
+      data ??= import("./data.js").then(({ dataIn }) => dataIn(at, byId("data-page")));
+      if (id) {
+        events.tell("turn", "data");
+        (await data).choose(id);
+      } else {
+        (await data).refresh();
+      }
+    },
     /** @param {string} page */
     show(page) {
       this.page = at.page = page;
+      if (page === "data") this.openData();
       at.remember();
     },
     /** @param {string} page */

@@ -22,7 +22,7 @@ export function drawCurve(plot, context, lane) {
     context.setLineDash(shape.border ? (shape.border === "open" ? LOOK.border : []) : shape.dashed ? dashOf(lane) : []);
     if (shape.as === "label") written(context, shape, mapping);
     else if (shape.as === "patch") fillPatch(context, shape, mapping, hatchOf(lane));
-    else DRAW[shape.as](context, shape.rows, mapping, shape.large ? LOOK.point : shape.small ? LOOK.speck : LOOK.dot);
+    else DRAW[shape.as](context, shape.rows, mapping, shape.large ? LOOK.point : shape.small ? LOOK.speck : LOOK.dot, shape.hollow);
   }
   context.setLineDash([]);
   context.globalAlpha = 1;
@@ -69,13 +69,14 @@ function fillBand(context, points, { across, down }) {
   context.globalAlpha = before;
 }
 
-/** @param {CanvasRenderingContext2D} context @param {Float32Array} points @param {Mapping} mapping @param {number} radius */
-function dots(context, points, { across, down }, radius) {
+/** @param {CanvasRenderingContext2D} context @param {Float32Array} points @param {Mapping} mapping @param {number} radius @param {boolean} [hollow] */
+function dots(context, points, { across, down }, radius, hollow = false) {
   for (let i = 0; i < points.length; i += 2) {
     if (Number.isNaN(points[i])) continue;
     context.beginPath();
     context.arc(across(points[i]), down(points[i + 1]), radius, 0, 2 * Math.PI);
-    context.fill();
+    if (hollow) context.stroke();
+    else context.fill();
   }
 }
 
@@ -132,7 +133,7 @@ function hatch(context, angle) {
 /** @param {Lane} lane */
 const hatchOf = (lane) => LOOK.hatch.angles[(lane.colour ?? 0) % LOOK.hatch.angles.length];
 
-/** How each shape is drawn, but for patches. @type {Record<Exclude<Shape["as"], "patch" | "label">, (context: CanvasRenderingContext2D, rows: Float32Array, mapping: Mapping, radius: number) => void>} */
+/** How each shape is drawn, but for patches. @type {Record<Exclude<Shape["as"], "patch" | "label">, (context: CanvasRenderingContext2D, rows: Float32Array, mapping: Mapping, radius: number, hollow?: boolean) => void>} */
 const DRAW = { stroke: strokes, band: fillBand, dots };
 
 /** Marks on the curve at every half step of the axis, so that they stay put while the view moves. @param {Plot} plot @param {CanvasRenderingContext2D} context @param {Lane} lane @param {Float32Array} points @param {Mapping} mapping */

@@ -19,7 +19,8 @@ export class Points {
    * @param {HTMLElement} list
    * @param {Plot} plot
    * @param {{move: (id: string, x: number, y: number) => void, settle: (id: string, x: number, y: number) => void,
-   *   along: (id: string, x: number, y: number, done: boolean) => void}} told
+   *   along: (id: string, x: number, y: number, done: boolean) => void,
+   *   row: (id: string, row: number, at: Place, done: boolean) => void}} told
    */
   constructor(list, plot, told) {
     this.list = list;
@@ -108,6 +109,25 @@ export class Points {
     const lane = plot.shown().find((one) => one.strip === "curve" && (picture.shapes.get(one.id) ?? []).some((shape) => shape.handle && Math.hypot(at.across(shape.rows[0]) - from.x, at.down(shape.rows[1]) - from.y) < REACH));
     if (!lane) return null;
     return (now, done) => this.told.along(lane.id, fromPixelX(view, size, now.x), fromPixelY(view, size, now.y), done);
+  }
+
+  /**
+   * The same where it begins on a point of a data set.
+   * @param {Place} from
+   * @returns {null | ((now: Place, done: boolean) => void)}
+   */
+  holdRow(from) {
+    const { picture } = this.plot;
+    if (!picture) return null;
+    const at = this.plot.mapping(picture.view);
+    for (const lane of this.plot.shown()) {
+      const shape = lane.strip === "ticks" ? (picture.shapes.get(lane.id) ?? []).find((one) => one.handle) : null;
+      for (let k = 0; shape && k < shape.rows.length; k += 2) {
+        if (Math.hypot(at.across(shape.rows[k]) - from.x, at.down(shape.rows[k + 1]) - from.y) >= REACH / 2) continue;
+        return (now, done) => this.told.row(lane.id, k / 2, this.at(now.x, now.y), done);
+      }
+    }
+    return null;
   }
 
   /** Along its strip a point moves in x alone. @param {PointerEvent} event */

@@ -55,7 +55,7 @@ export class Strips {
     /** @type {[SVGSVGElement, import("../drawing/plot.js").Lane][]} */
     const found = [];
     for (const lane of lanes) {
-      const svg = lane.strip === "path" ? this.svg(lane.id) : null;
+      const svg = lane.strip === "path" || lane.strip === "ticks" ? this.svg(lane.id) : null;
       if (svg) found.push([svg, lane]);
     }
     // All are measured before any is drawn, so that the page is laid out once.
@@ -76,7 +76,7 @@ export class Strips {
     const width = this.plot.size.width;
     place(svg, { viewBox: `0 0 ${width} ${HEIGHT}` });
     const path = this.paths.get(lane.id);
-    const parts = path ? this.parts(lane, path) : [];
+    const parts = path ? this.parts(lane, path) : lane.strip === "ticks" ? this.ticks(lane) : [];
     svg.replaceChildren(...parts);
     if (path) this.handles(svg, lane, path);
     if (focused) /** @type {SVGElement | null} */ (svg.querySelector(`[data-end="${focused}"]`))?.focus();
@@ -107,6 +107,7 @@ export class Strips {
       const middle = { x1: from, x2: to, y1: HEIGHT / 2, y2: HEIGHT / 2 };
       parts.push(element("line", { ...middle, stroke: colour, "stroke-width": 1, opacity: 0.5 }));
     }
+    parts.push(...this.residuals(lane));
     for (const mark of marks) {
       if (mark.x < view.left || mark.x > view.right || (mark.kind === "end" && this.isBracket(path, mark.x))) continue;
       parts.push(this.mark(mark, mark.kind === "intersection" ? token("ink") : colour));
@@ -117,6 +118,24 @@ export class Strips {
       parts.push(element("line", { ...line, class: "strip-reading" }));
     }
     return parts;
+  }
+
+  /** A line for every value of a data set. @param {import("../drawing/plot.js").Lane} lane */
+  ticks(lane) {
+    const colour = laneColour(lane);
+    const at = (lane.ticks ?? []).map((x) => this.px(x));
+    return at.map((x) => element("line", { x1: x, x2: x, y1: 6, y2: HEIGHT - 6, stroke: colour, "stroke-width": 1.5, opacity: 0.75 }));
+  }
+
+  /** What a fit leaves over at each point, above and below the middle. @param {import("../drawing/plot.js").Lane} lane */
+  residuals(lane) {
+    const rows = lane.residuals ?? [];
+    const most = Math.max(...rows.map(([, rest]) => Math.abs(rest)), 0) || 1;
+    const colour = laneColour(lane);
+    return rows.map(([x, rest]) => {
+      const at = this.px(x);
+      return element("line", { x1: at, x2: at, y1: HEIGHT / 2, y2: HEIGHT / 2 - (rest / most) * (HEIGHT / 2 - 3), stroke: colour, "stroke-width": 2.5 });
+    });
   }
 
   /** How many points of a relation lie over a stretch. @param {[number, number, number]} stretch @param {string} colour */

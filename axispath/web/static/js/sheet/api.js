@@ -56,8 +56,8 @@ async function requestOnce(method, path, body, more) {
   try {
     response = await fetch(path, {
       method,
-      headers: { "Content-Type": "application/json", "X-CSRFToken": token(), ...more },
-      body: body === undefined ? undefined : JSON.stringify(body),
+      headers: { "Content-Type": body instanceof Blob ? "application/octet-stream" : "application/json", "X-CSRFToken": token(), ...more },
+      body: body === undefined || body instanceof Blob ? body : JSON.stringify(body),
     });
   } catch {
     throw new Trouble("offline", "The server cannot be reached.");
@@ -106,6 +106,11 @@ async function fetchCurves(path, wanted) {
 /** @param {string} path @param {unknown} body @returns {Promise<string>} */
 export async function sendText(path, body) {
   return (await request("POST", path, body)).text();
+}
+
+/** A small file. @param {string} path @param {unknown} body @returns {Promise<Blob>} */
+export async function fetchFile(path, body) {
+  return (await request("POST", path, body)).blob();
 }
 
 const SOON = 150; // ms to the first look at long work

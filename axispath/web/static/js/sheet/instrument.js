@@ -58,6 +58,7 @@ export class Instrument {
       play: (id) => this.sliders.toggle(id),
       frame: (id) => this.act("frame", id),
       surface: (id) => this.act("surface", id),
+      data: (id) => this.act("data", id),
     });
     this.trails = new Trails(this.plot, {
       key: () => this.session.key,
@@ -92,6 +93,7 @@ export class Instrument {
         if (done) this.session.change({ edits: [{ do: "move along", id, x, y }] });
         else this.moving.moveAlong(id, x, y);
       },
+      row: (id, row, to, done) => this.moving.moveRow(id, row, to, done),
     });
     this.session = new Session(start, {
       changed: (state, change) => this.changed(state, change),
@@ -125,7 +127,7 @@ export class Instrument {
       read: (x, put, y) => events.tell("read", { x, put, y: y !== undefined && Number.isFinite(y) ? y : undefined }),
       left: () => events.tell("left", null),
       pick: (px, py) => this.pick(px, py),
-      hold: (at) => this.points.hold(at) ?? this.points.holdAlong(at),
+      hold: (at) => this.points.hold(at) ?? this.points.holdAlong(at) ?? this.points.holdRow(at),
       brokenOff: () => {
         this.preview = sliders.edits();
         plot.lanes = [...session.state.lanes, ...this.temporary.lanes];

@@ -42,6 +42,19 @@ export class Moving {
     this.at.timers.throttled("follow", FOLLOW, () => this.at.asking.path({ moving: true, page: false }));
   }
 
+  /** A row of a data set is taken elsewhere, and fits follow. @param {string} id @param {number} row @param {{x: number, y: number}} to @param {boolean} done */
+  moveRow(id, row, { x, y }, done) {
+    const edits = [{ do: "move row", id, row, x, y }];
+    if (done) {
+      this.at.session.change({ edits });
+      return;
+    }
+    this.at.preview = edits;
+    this.at.asking.picture();
+    this.at.timers.throttled("follow", FOLLOW, () => this.at.asking.path({ moving: true, page: false }));
+    this.at.timers.throttled("lists", LISTS, () => this.at.events.tell("sliding", "lists"));
+  }
+
   /** Points that move along curves, as a picture shows them. @param {Record<string, {words: string, at: number}>} told */
   tellMoving(told) {
     for (const [id, { words, at }] of Object.entries(told)) {

@@ -3,6 +3,26 @@
  * Written by tools/schema_types.py from the models that check them; not to be edited.
  */
 
+export interface AddData {
+  do: "add data";
+  name?: string;
+  text?: string;
+  id?: string | null;
+}
+
+export interface AddFit {
+  do: "add fit";
+  data: string;
+  x: string;
+  y: string;
+  model?: string;
+  degree?: number;
+  formula?: string;
+  weigh?: "" | "weights" | "errors";
+  weight?: string;
+  id?: string | null;
+}
+
 export interface AddLane {
   do: "add lane";
   text: string;
@@ -11,6 +31,33 @@ export interface AddLane {
 }
 
 export type AngleUnit = "rad" | "deg";
+
+export interface ArrangeRows {
+  id: string;
+  do: "arrange rows";
+  how: "rising" | "falling" | "where" | "sample";
+  column?: string;
+  condition?: string;
+  count?: number;
+  seed?: number;
+}
+
+export interface Column {
+  name: string;
+  title: string;
+  formula: string;
+  cells: (number | null)[];
+}
+
+export interface DataSet {
+  columns: Column[];
+  out: number[];
+  x: string;
+  y: string;
+  errors: string;
+  look: "points" | "histogram" | "box" | "dots";
+  width: string;
+}
 
 export interface Document {
   format: 1;
@@ -22,6 +69,16 @@ export interface Document {
   tables: Table[];
   equations: Equation[];
   lanes: Lane[];
+}
+
+export interface DrawData {
+  id: string;
+  do: "draw data";
+  x?: string | null;
+  y?: string | null;
+  errors?: string | null;
+  look?: "points" | "histogram" | "box" | "dots" | null;
+  width?: string | null;
 }
 
 export interface DrawLevel {
@@ -43,13 +100,26 @@ export interface Equation {
 
 export interface Finer {
   head: number;
-  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   table?: string | "";
   first?: number;
   count?: number;
   near?: number | null;
   view?: View | null;
   row: number;
+}
+
+export interface Fit {
+  data: string;
+  x: string;
+  y: string;
+  model: string;
+  degree: number;
+  weigh: "" | "weights" | "errors";
+  weight: string;
+  squares: boolean;
+  starts: ([string, number])[];
+  held: ([string, string])[];
 }
 
 export interface FoldLane {
@@ -65,7 +135,7 @@ export interface ForgetEquation {
 
 export interface Framing {
   head: number;
-  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   lane?: string | "";
 }
 
@@ -110,6 +180,8 @@ export interface Lane {
   samples: Samples;
   levels: string;
   note: string;
+  data: DataSet | null;
+  fit: Fit | null;
 }
 
 export interface LetRun {
@@ -120,7 +192,7 @@ export interface LetRun {
 
 export interface Looking {
   head: number;
-  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   view: View;
 }
 
@@ -144,13 +216,27 @@ export interface MovePoint {
   y: number;
 }
 
+export interface MoveRow {
+  id: string;
+  do: "move row";
+  row: number;
+  x: number;
+  y: number;
+}
+
+export interface NameData {
+  id: string;
+  do: "name data";
+  name: string;
+}
+
 export interface Numbers {
   text: string;
 }
 
 export interface Picturing {
   head: number;
-  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   view: View;
   width: number;
   height: number;
@@ -165,13 +251,19 @@ export interface Previewing {
 
 export interface Reading {
   head: number;
-  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   x?: number;
   typed?: string;
   held?: number | null;
   tangent?: string | "";
   area?: string | "";
   against?: string | "";
+}
+
+export interface RemoveColumn {
+  id: string;
+  do: "remove column";
+  index: number;
 }
 
 export interface RemoveLane {
@@ -207,7 +299,7 @@ export interface Samples {
 
 export interface Searching {
   head: number;
-  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   view: View;
   low?: string;
   high?: string;
@@ -217,10 +309,26 @@ export interface Searching {
   along?: boolean;
 }
 
+export interface SetCells {
+  id: string;
+  do: "set cells";
+  row: number;
+  column: number;
+  block: string[][];
+}
+
 export interface SetColour {
   id: string;
   do: "set colour";
   colour: number;
+}
+
+export interface SetColumn {
+  id: string;
+  do: "set column";
+  index: number;
+  name?: string | null;
+  formula?: string | null;
 }
 
 export interface SetDomain {
@@ -228,6 +336,17 @@ export interface SetDomain {
   do: "set domain";
   low?: string | null;
   high?: string | null;
+}
+
+export interface SetFit {
+  id: string;
+  do: "set fit";
+  parameter?: string;
+  held?: string | null;
+  weigh?: "" | "weights" | "errors" | null;
+  weight?: string | null;
+  again?: boolean;
+  squares?: boolean | null;
 }
 
 export interface SetGround {
@@ -245,6 +364,14 @@ export interface SetNote {
   id: string;
   do: "set note";
   note: string;
+}
+
+export interface SetRows {
+  id: string;
+  do: "set rows";
+  act: "insert" | "delete" | "leave out" | "take in";
+  row: number;
+  count?: number;
 }
 
 export interface SetSamples {
@@ -304,7 +431,7 @@ export interface SolveFor {
 
 export interface Solving {
   head: number;
-  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   view: View;
   text: string;
   unknown?: string;
@@ -315,7 +442,7 @@ export interface Solving {
 
 export interface Spotting {
   head: number;
-  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   view: View;
   x: number;
   y?: number;
@@ -335,7 +462,7 @@ export interface Style {
 
 export interface Surfacing {
   head: number;
-  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   view: View;
   lane: string;
 }
@@ -362,7 +489,7 @@ export interface Table {
 
 export interface TableText {
   head: number;
-  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   table?: string | "";
   first?: number;
   count?: number;
@@ -373,7 +500,7 @@ export interface TableText {
 
 export interface Tabulating {
   head: number;
-  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   table?: string | "";
   first?: number;
   count?: number;
@@ -383,7 +510,7 @@ export interface Tabulating {
 
 export interface Taking {
   head: number;
-  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   view: View;
   low?: string;
   high?: string;
@@ -411,7 +538,7 @@ export interface Ticks {
 
 export interface Trailing {
   head: number;
-  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   view: View;
   width: number;
   height: number;
@@ -422,7 +549,7 @@ export interface Trailing {
 
 export interface Trying {
   head: number;
-  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
 }
 
 export interface View {
@@ -435,7 +562,7 @@ export interface View {
 
 export interface Watching {
   head: number;
-  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   view: View;
   text: string;
   unknown?: string;
@@ -447,4 +574,4 @@ export interface Watching {
   second?: string;
 }
 
-export type Edit = AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | SetTable | RemoveTable | KeepEquation | ForgetEquation;
+export type Edit = AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation;

@@ -1,0 +1,1 @@
+"""Measured numbers: columns, what is computed from them, and what describes them."""

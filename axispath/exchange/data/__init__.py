@@ -1,0 +1,1 @@
+"""Data sets in and out: text, spreadsheets."""
