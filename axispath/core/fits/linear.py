@@ -27,25 +27,28 @@ class Solution:
 
     coefficients: Floats
     root: Floats
+    long: NDArray[np.longdouble] | None = None  # the coefficients with more digits
 
 
 def solve(design: Floats, y: Floats) -> Solution:
     """Coefficients c that make |design c − y| least. Raises CannotFit where they are not unique."""
-    scale = np.sqrt((design**2).sum(axis=0))
-    if not (scale > 0).all() or not np.isfinite(scale).all():
+    size = np.sqrt((design**2).sum(axis=0))
+    if not (size > 0).all() or not np.isfinite(size).all():
         raise CannotFit("a coefficient has no effect on any point, or one without bounds")
+    scale = np.exp2(np.round(np.log2(size)))  # by powers of 2, which round nothing
     scaled = design / scale
     q, r = np.linalg.qr(scaled)
     diagonal = np.abs(np.diag(r))
     if diagonal.min() <= SINGULAR * diagonal.max():
         raise CannotFit("the points do not tell the coefficients apart: the matrix is singular")
-    long = scaled.astype(np.longdouble)
+    wide = scaled.astype(np.longdouble)
     found = np.linalg.solve(r, q.T @ y).astype(np.longdouble)
     for _ in range(REFINED):
-        rest = (y - long @ found).astype(np.float64)
+        rest = (y - wide @ found).astype(np.float64)
         found = found + np.linalg.solve(r, q.T @ rest)
     inverse = np.linalg.inv(r)
-    return Solution((found / scale).astype(np.float64), inverse / scale[:, None])
+    long = found / scale
+    return Solution(long.astype(np.float64), inverse / scale[:, None], long)
 
 
 def polynomial(x: Floats, y: Floats, weights: Floats, degree: int) -> Solution:
@@ -59,9 +62,10 @@ def polynomial(x: Floats, y: Floats, weights: Floats, degree: int) -> Solution:
     root = np.sqrt(weights)
     found = solve(basis * root[:, None], y * root)
     written = _written_out(Fraction(middle), Fraction(half), degree)
+    assert found.long is not None
+    long = [Fraction(*value.as_integer_ratio()) for value in found.long]
     exact = [
-        sum((row[k] * Fraction(float(c)) for k, c in enumerate(found.coefficients)), Fraction(0))
-        for row in written
+        sum((part * c for part, c in zip(row, long, strict=True)), Fraction(0)) for row in written
     ]
     table = np.array([[float(value) for value in row] for row in written])
     return Solution(np.array([float(value) for value in exact]), table @ found.root)
