@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from axispath.command.errors import CommandFailed
-from bench import curves, dragging, language, load, pages, path, redraw, relations
+from bench import curves, data, dragging, language, load, pages, path, redraw, relations
 
 PARTS = {
     "language": language.report,
@@ -11,6 +11,7 @@ PARTS = {
     "path": path.report,
     "curves": curves.report,
     "relations": relations.report,
+    "data": data.report,
     "pages": pages.report,
     "dragging": dragging.report,
     "load": load.report,

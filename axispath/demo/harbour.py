@@ -7,11 +7,15 @@ from functools import cache
 from axispath.core.path.framing import settled
 from axispath.core.sheet.document import Document, Equation, Slider, Style, Table, View
 from axispath.core.sheet.edits import (
+    AddData,
+    AddFit,
     AddLane,
     KeepEquation,
+    SetColumn,
     SetGround,
     SetLevels,
     SetNote,
+    SetRows,
     SetSlider,
     SetStyle,
     Slide,
@@ -201,6 +205,47 @@ def chart_of_the_bay() -> Document:
     return document
 
 
+ENGINE = (
+    *("0 14.2 0", "1 31.9 2.1", "2 44.6 4.3", "3 53.8 6.2", "4 60.9 8.4", "5 66.2 10.3"),
+    *("6 - 12.6", "7 72.9 14.5", "8 75.4 16.7", "9 30.5 18.5", "10 78.3 20.8", "12 80.4 24.9"),
+    *("14 81.2 29.1", "16 82.1 33.2", "18 82.0 37.5", "20 82.6 41.6"),
+)
+BAD_ROW = 9  # somebody touched the sensor
+
+
+@cache
+def engine_log() -> Document:
+    """The heat of a cooling circuit after the start: a bad row, a gap, a fit that is no line."""
+    heads = "minutes\theat [°C]\tfuel [l]"
+    text = "\n".join([heads, *(row.replace(" ", "\t") for row in ENGINE)])
+    document = Document(name="Engine log")
+    document = apply(document, AddData(text=text, name="engine log", id="lane1"))
+    document = apply(document, SetRows(id="lane1", act="leave out", row=BAD_ROW))
+    rate = SetColumn(id="lane1", index=3, name="per_minute", formula="step(fuel)/step(minutes)")
+    document = apply(document, rate)
+    document = apply(
+        document,
+        AddFit(
+            data="lane1",
+            x="minutes",
+            y="heat",
+            model="own",
+            formula="a - b e^(-c x)",
+            id="lane2",
+        ),
+    )
+    document = apply(document, AddFit(data="lane1", x="minutes", y="heat", id="lane3"))
+    document = apply(document, AddLane(text="limit(x) = 80", id="lane4"))
+    for lane, note in (
+        ("lane1", "the sensor was touched in one row, which is left out"),
+        ("lane3", "a line leaves a bend in the residuals"),
+        ("lane4", "above it the thermostat opens"),
+    ):
+        document = apply(document, SetNote(id=lane, note=note))
+    view = View(left=-2, right=22, bottom=-10, top=110)
+    return with_view(document, view)
+
+
 DEMOS = {
     "ferry-window": ferry_window,
     "slipway": slipway,
@@ -209,4 +254,5 @@ DEMOS = {
     "lens": lens_pattern,
     "anchorage": safe_anchorage,
     "bay": chart_of_the_bay,
+    "engine": engine_log,
 }

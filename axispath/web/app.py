@@ -29,9 +29,8 @@ from axispath.web import (
     taking,
     troubles,
 )
+from axispath.web.bodies import MAX_REQUEST, SheetRequest
 from axispath.work.client import from_environment
-
-MAX_REQUEST = 200_000  # bytes; the longest honest request is a few lanes of 2,000 characters
 
 
 def create_inside() -> Flask:
@@ -49,6 +48,7 @@ def create_app(database: str | None = None, secret_key: str | None = None) -> Fl
     if len(secret) < security.SHORTEST_SECRET:
         least = security.SHORTEST_SECRET
         raise ValueError(f"AXISPATH_SECRET_KEY needs {least} characters, made at random.")
+    app.request_class = SheetRequest
     app.url_map.merge_slashes = False  # a redirect would repeat whatever host was asked for
     app.config.update(
         SECRET_KEY=secret,

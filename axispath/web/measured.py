@@ -14,7 +14,7 @@ from axispath.core.sheet.edits.data import AddColumns, columns_of, taken_names
 from axispath.core.sheet.ends import typed_end
 from axispath.core.sheet.refused import EditRefused
 from axispath.core.sheet.resolve import ResolvedLane, resolve
-from axispath.exchange.data.opened import LARGEST, Opened, opened
+from axispath.exchange.data.opened import Opened, opened
 from axispath.exchange.data.written import csv_of, xlsx_of
 from axispath.store import sheets
 from axispath.web import computing
@@ -72,6 +72,7 @@ def rows(key: str) -> Response:
         return answered({"sets": [], "id": "", "rows": 0, "html": panel(document, None)})
     data, arrays = lane.lane.data, lane.measured
     assert data is not None and arrays is not None
+    names = [column.name for column in data.columns]
     last = min(wanted.first + wanted.count, data.rows)
     part = range(min(wanted.first, data.rows), last)
     columns = [
@@ -98,6 +99,7 @@ def rows(key: str) -> Response:
             "first": part.start,
             "columns": columns,
             "cells": cells,
+            "drawn": [names.index(n) for n in (data.across, data.upwards) if n in names],
             "out": [row for row in data.out if part.start <= row < last],
             "html": panel(document, lane),
         }
@@ -147,7 +149,6 @@ def read_file(data: bytes, table: int, taken: tuple[str, ...]) -> Opened | str:
 @blueprint.post("/sheets/<key>/data/open")
 def open_file(key: str) -> Response:
     """A file: looked at first, and with ``keep`` put on the sheet as a data set."""
-    request.max_content_length = LARGEST + 1
     head = request.args.get("head", 0, type=int)
     document = document_at(key, head)
     taken = tuple(sorted(taken_names(document)))

@@ -91,6 +91,7 @@ def fit_view(document: Document, lane: ResolvedLane) -> dict[str, Any]:
         "x": given.x,
         "y": given.y,
         "squared": given.squares,
+        "banded": given.band,
         "weigh": given.weigh,
         "weight": given.weight,
     }

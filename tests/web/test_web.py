@@ -136,7 +136,7 @@ def _joined(base, name):
 
 class Wall(WebTest):
     def test_every_look_at_a_sheet_is_computed_behind_the_wall(self):
-        saves = {"edit_sheet", "branch_sheet", "step", "read_sheet", "look"}
+        saves = {"edit_sheet", "branch_sheet", "step", "read_sheet", "look", "open_file"}
         for rule in self.app.url_map.iter_rules():
             if not rule.rule.startswith("/api/sheets/<"):
                 continue

@@ -237,6 +237,26 @@ HOW_TO = (
         "in R; kept as lanes, its level line is moved by a slider.",
     ),
     (
+        "Bring in measured numbers",
+        "The page Data of the desk holds rows: type them, paste a block of cells there or "
+        "anywhere on the sheet, or open a CSV, XLSX or ODS file; what was understood is shown "
+        "before anything changes. The names of columns are lists in formulas, such as "
+        "(hours, depth) or mean(depth). A point can be dragged, and a row left out without "
+        "deleting it.",
+    ),
+    (
+        "Compute a column from others",
+        "Type = and a formula below its name: depth/2, step(distance)/step(time), running(fuel), "
+        "rank(heat), row(heat). step is the difference to the row before, running the sum so far.",
+    ),
+    (
+        "Fit a curve",
+        "On the page Data choose a kind of curve, or type a formula of your own such as "
+        "a e^(-b x) + c: names that nothing defines are fitted. The fit is a lane like every "
+        "function and follows its points; its strip shows the residuals. Numbers stand with their "
+        "standard errors, a coefficient can be held, and squares show what is made least.",
+    ),
+    (
         "Let a point move along a curve",
         "P = C(a) with a slider a is a point that moves with the slider; the point on the curve "
         "itself moves with the strip of its lane. Under the three dots the trail is chosen that "

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 from fractions import Fraction
+from functools import partial
 
 import numpy as np
 from numpy.typing import NDArray
@@ -22,7 +23,16 @@ from axispath.core.language.pasted import written
 from axispath.core.language.rebuild import rebuilt
 from axispath.core.language.scope import Scope
 from axispath.core.language.statement import parse_expression
-from axispath.core.language.tree import Call, Expression, ListOf, Name, Number, Quotient, free_names
+from axispath.core.language.tree import (
+    Call,
+    Expression,
+    ListOf,
+    Name,
+    Negation,
+    Number,
+    Quotient,
+    free_names,
+)
 from axispath.core.memory import Memory
 from axispath.core.sheet.measured import DataSet
 
@@ -49,6 +59,7 @@ class Arrays:
 
 
 _computed: Memory[Cells] = Memory(64)
+_lists: Memory[Definition] = Memory(64)
 
 
 def arrays_of(data: DataSet, definitions: Mapping[str, Definition], unit: AngleUnit) -> Arrays:
@@ -174,8 +185,20 @@ def as_lists(arrays: Arrays) -> dict[str, Definition]:
     for name, values in arrays.columns.items():
         if name in arrays.errors or len(values) > MOST_LISTED:
             continue
-        kept = values[arrays.kept].tolist()
-        items = tuple(MISSING if v != v else number(Fraction(repr(v))) for v in kept)
-        if items:
-            found[name] = Definition(None, ListOf(items))
+        cells = Cells(values[arrays.kept])
+        if len(cells):
+            found[name] = _lists.found(cells, partial(_list_of, cells))
     return found
+
+
+def _list_of(cells: Cells) -> Definition:
+    return Definition(None, ListOf(tuple(map(_item, cells.values.tolist()))))
+
+
+def _item(value: float) -> Expression:
+    if value != value:
+        return MISSING
+    text = repr(abs(value))
+    if "e" in text:
+        return number(Fraction(repr(value)))
+    return Negation(Number(text)) if value < 0 else Number(text)

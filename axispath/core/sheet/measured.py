@@ -82,7 +82,7 @@ class Fit(Value):
     ``model`` is one of the register, “polynomial” of a ``degree``, or “own”: then the names of the
     formula that nothing defines are its parameters. ``starts`` is where the search begins, ``held``
     what is not to be fitted, both by parameter. ``weigh`` says what the column ``weight`` holds;
-    ``squares`` are drawn on the residuals.
+    ``squares`` are drawn on the residuals, a ``band`` where 95 of 100 further points are expected.
     """
 
     data: Annotated[str, Field(pattern=r"^[a-z0-9]{1,12}$")]
@@ -93,5 +93,6 @@ class Fit(Value):
     weigh: Literal["", "weights", "errors"] = ""
     weight: Annotated[str, Field(max_length=40)] = ""
     squares: bool = False
+    band: bool = False
     starts: Annotated[tuple[tuple[str, float], ...], Field(max_length=20)] = ()
     held: Annotated[tuple[tuple[str, Typed], ...], Field(max_length=20)] = ()

@@ -234,8 +234,9 @@ def _resolve(lanes: tuple[Lane, ...], unit: AngleUnit) -> Sheet:
         except LanguageError as error:
             errors[lane.id] = error
     found = measured(lanes, statements, errors, unit)
-    definitions = {**definitions_of(lanes, statements), **found.lists}
-    errors |= circles(lanes, statements, definitions)
+    defined = definitions_of(lanes, statements)
+    errors |= circles(lanes, statements, defined)
+    definitions = {**defined, **found.lists}
     broken = {
         name
         for lane in lanes

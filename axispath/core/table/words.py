@@ -9,12 +9,18 @@ from axispath.core.sampling.kinds import DRAWN
 from axispath.core.sheet.document import Document
 from axispath.core.sheet.resolve import ResolvedLane, resolve
 from axispath.core.table.kinds import DESCRIBED
+from axispath.core.table.kinds.data import fit_in_words
 
 
 def in_words(document: Document, found: Survey) -> str:
     """The visible lanes described by their paths."""
     sentences = [
         DESCRIBED[lane.kind.key].words(lane, path, document) for lane, path in _all(document, found)
+    ]
+    sentences += [
+        f"{lane.name} is a {words}."
+        for lane in resolve(document).shown(DESCRIBED)
+        if (words := fit_in_words(lane, document.digits))
     ]
     return " ".join(sentences) or "The plot is empty."
 

@@ -21,6 +21,7 @@ from axispath.core.sheet.samples import MOST, sample_amount
 
 KEPT = 32 << 20  # bytes
 MOST_SQUARES = 500
+PLACES = 160  # across a view, at which a band is computed
 FAR = 20.0  # views beside the view, beyond which a square is not drawn
 STEP = 300  # bytes that a step of a program takes, roughly
 
@@ -45,9 +46,34 @@ def drawn_function(document: Document, lane: ResolvedLane, frame: Frame) -> list
         if lane.lane.samples.joined:
             found.append(Stroke(rows, dashed=False))
         found.append(Dots(rows))
-    if lane.fitted is not None and lane.fitted.fit.squares:
-        found.append(_squares(lane.fitted, frame))
+    if lane.fitted is not None:
+        found += _of_fit(lane.fitted, frame)
     return found
+
+
+def _of_fit(fitted: Fitted, frame: Frame) -> list[Primitive]:
+    found: list[Primitive] = []
+    if fitted.fit.band:
+        found.append(_expected(fitted, frame))
+    if fitted.fit.squares:
+        found.append(_squares(fitted, frame))
+    return found
+
+
+def _expected(fitted: Fitted, frame: Frame) -> Band:
+    """Where a further point is expected, with 95 of 100."""
+    result, times = fitted.result, fitted.result.interval()
+    x = np.linspace(frame.left, frame.right, PLACES)
+    values = fitted.shape.values(x, result.parameters)
+    spread = np.hypot(result.spread(fitted.shape.design(x, result.parameters)), result.deviation)
+    across = (x - frame.left) / (frame.right - frame.left)
+    ends = [
+        np.clip((values + sign * times * spread - frame.bottom) / (frame.top - frame.bottom), -9, 9)
+        for sign in (-1, 1)
+    ]
+    rows = np.stack([across, ends[0], across, ends[1]], axis=1)
+    rows[~np.isfinite(rows).all(axis=1)] = np.nan
+    return Band(rows.astype(np.float32), faint=True)
 
 
 def _squares(fitted: Fitted, frame: Frame) -> Patch:

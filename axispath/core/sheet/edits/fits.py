@@ -111,6 +111,7 @@ class SetFit(LaneChange):
     weight: Annotated[str, Field(max_length=40)] | None = None
     again: bool = False
     squares: bool | None = None
+    band: bool | None = None
 
     def applied(self, document: Document) -> Document:
         lane = self.lane(document)
@@ -121,7 +122,7 @@ class SetFit(LaneChange):
             rest = tuple(one for one in lane.fit.held if one[0] != self.parameter)
             own = ((self.parameter, self.held),) if self.held.strip() else ()
             changes["held"] = (*rest, *own)
-        fields = ("weigh", "weight", "squares")
+        fields = ("weigh", "weight", "squares", "band")
         changes |= {f: v for f in fields if (v := getattr(self, f)) is not None}
         changed = lane.model_copy(update={"fit": lane.fit.model_copy(update=changes)})
         document = document.with_lane(changed)

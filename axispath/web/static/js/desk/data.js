@@ -1,6 +1,7 @@
 // @ts-check
 /** The page Data: rows of a data set in a grid, its columns, what describes it, its fits, files. */
 
+import { token } from "../drawing/style.js";
 import { Trouble, fetchFile, send } from "../sheet/api.js";
 import { Queue, Standing } from "../sheet/queue.js";
 import { DataGrid } from "./datagrid.js";
@@ -20,7 +21,7 @@ const FRAME = `<div class="table-tools">
 
 /** @param {import("../sheet/instrument.js").Instrument} at @param {HTMLElement} host */
 export function dataIn(at, host) {
-  const { session, events } = at;
+  const { session, events, plot } = at;
   const queue = new Queue();
   const standing = new Standing();
   let chosen = "";
@@ -31,6 +32,8 @@ export function dataIn(at, host) {
   const file = /** @type {HTMLInputElement} */ (part("input[type=file]"));
   /** @type {File | null} */
   let looked = null;
+  /** @type {{x: number, y: number} | null} */
+  let marked = null;
 
   const complain = (/** @type {string} */ words) => {
     why.textContent = words;
@@ -53,6 +56,19 @@ export function dataIn(at, host) {
   const grid = new DataGrid(part(".data-grid"), {
     ask: (first, count) => fetchRows(first, count),
     change: (edit) => change({ id: chosen, ...edit }),
+    select: (place) => {
+      marked = place;
+      plot.ask();
+    },
+  });
+  // The point of the selected row has a ring about it.
+  plot.also.push((context) => {
+    if (!marked || at.page !== "data") return;
+    context.strokeStyle = token("signal");
+    context.lineWidth = 2;
+    context.beginPath();
+    context.arc(plot.px(marked.x), plot.py(marked.y), 8, 0, 2 * Math.PI);
+    context.stroke();
   });
 
   /** @param {number} first @param {number} count */
@@ -60,7 +76,7 @@ export function dataIn(at, host) {
     const stands = standing.ask();
     let found = null;
     await tried(async () => {
-      found = await send("POST", path(""), { ...asked(), view: at.plot.view, data: chosen, first, count });
+      found = await send("POST", path(""), { ...asked(), view: plot.view, data: chosen, first, count });
     });
     if (!found || !stands()) return null;
     show(found);
@@ -161,6 +177,7 @@ export function dataIn(at, host) {
     if (field.dataset.draw) change({ do: "draw data", id: chosen, [field.dataset.draw]: field.value });
     else if (lane && field.dataset.held) change({ do: "set fit", id: lane, parameter: field.dataset.held, held: field.value });
     else if (lane && "squares" in field.dataset) change({ do: "set fit", id: lane, squares: field.checked });
+    else if (lane && "band" in field.dataset) change({ do: "set fit", id: lane, band: field.checked });
     else if (lane && "weigh" in field.dataset) {
       const [weigh = "", weight = ""] = field.value.split(" ");
       change({ do: "set fit", id: lane, weigh, weight });
@@ -201,7 +218,22 @@ export function dataIn(at, host) {
   events.on("turn", (page) => page === "data" && refresh());
   events.on("sliding", (how) => how === "lists" && at.page === "data" && refresh());
 
+  /** Rows that were pasted are looked at like a file. @param {string} text */
+  function pasteHere(text) {
+    events.tell("turn", "data");
+    look(new File([text], "pasted.txt"));
+  }
+
   return {
+    pasteHere,
+    /** @param {string} id @param {number} row */
+    goTo(id, row) {
+      if (id === chosen) grid.goTo(row);
+      else {
+        chosen = id;
+        grid.start().then(() => grid.goTo(row));
+      }
+    },
     /** @param {string} id */
     choose(id) {
       chosen = id;

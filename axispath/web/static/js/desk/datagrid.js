@@ -6,13 +6,14 @@ const CHUNK = 80;
 
 /**
  * @typedef {{name: string, title: string, formula: string, error: string}} Head
- * @typedef {{rows: number, first: number, columns: Head[], cells: string[][], out: number[]}} Rows
+ * @typedef {{rows: number, first: number, columns: Head[], cells: string[][], out: number[], drawn?: number[]}} Rows
  */
 
 export class DataGrid {
   /**
    * @param {HTMLElement} host
-   * @param {{ask: (first: number, count: number) => Promise<Rows | null>, change: (edit: Record<string, unknown>) => void}} told
+   * @param {{ask: (first: number, count: number) => Promise<Rows | null>, change: (edit: Record<string, unknown>) => void,
+   *   select: (at: {x: number, y: number} | null) => void}} told
    */
   constructor(host, told) {
     this.host = host;
@@ -140,10 +141,25 @@ export class DataGrid {
     const rows = this.rows.rows;
     this.end = { row: Math.min(Math.max(row, 0), rows), column: Math.min(Math.max(column, 0), this.rows.columns.length - 1) };
     if (!further) this.at = this.end;
+    this.tell();
     const [top, height] = [this.end.row * ROW, this.place.clientHeight - 3 * ROW];
     if (top < this.place.scrollTop) this.place.scrollTop = top;
     if (top > this.place.scrollTop + height) this.place.scrollTop = top - height;
     this.mark();
+  }
+
+  /** Where the point of the row is that is selected. */
+  tell() {
+    const { first, cells, drawn } = /** @type {Rows} */ (this.rows);
+    const [x, y] = (drawn ?? []).map((column) => Number(cells[this.end.row - first]?.[column] || NaN));
+    this.told.select(Number.isFinite(x) && Number.isFinite(y) ? { x, y } : null);
+  }
+
+  /** The row of a point that was chosen on the plot. @param {number} row */
+  async goTo(row) {
+    const { rows } = this;
+    if (rows && (row < rows.first || row >= rows.first + rows.cells.length)) await this.fetch(row - 20);
+    this.go(row, this.end.column);
   }
 
   /** @param {PointerEvent} event */

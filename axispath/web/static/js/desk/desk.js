@@ -9,7 +9,7 @@ import { short } from "../sheet/view.js";
 export function deskPart(at) {
   const { asking, events, plot } = at;
   const tabs = () => /** @type {HTMLElement[]} */ ([...document.querySelectorAll(".desk-tabs [data-page]")]);
-  /** @type {Promise<{choose: (id: string) => void, refresh: () => void}> | null} */
+  /** @type {Promise<ReturnType<typeof import("./data.js").dataIn>> | null} */
   let data = null;
   const names = () => tabs().map((tab) => tab.dataset.page ?? "");
   return {
@@ -31,6 +31,19 @@ export function deskPart(at) {
       }
       events.on("turn", (page) => this.show(page));
       at.acts.data = (/** @type {string} */ id) => this.openData(id);
+      at.acts.row = async (/** @type {string} */ id, /** @type {number} */ row) => {
+        events.tell("turn", "data");
+        (await data)?.goTo(id, row);
+      };
+      // Rows that are pasted anywhere but into a field are looked at as a data set.
+      document.addEventListener("paste", async (event) => {
+        const text = event.clipboardData?.getData("text/plain") ?? "";
+        const field = /** @type {HTMLElement} */ (event.target).closest("input, textarea, .data-page");
+        if (field || event.defaultPrevented || !text.trim().includes("\n")) return;
+        event.preventDefault();
+        events.tell("turn", "data");
+        (await data)?.pasteHere(text);
+      });
       events.on("restrict", ({ low, high, done }) => this.restrict(low, high, done));
       events.on("searched", (trouble) => {
         this.onlyTrouble = trouble;

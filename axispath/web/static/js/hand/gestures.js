@@ -13,10 +13,11 @@ const LEAST_BOX = 8;
 /**
  * `read` is told whether the reading was put there or only looked at in passing; `lead` says
  * which axis a zoom was about.
+ * @typedef {((now: {x: number, y: number}, done: boolean) => void) & {click?: () => void}} Drag
  * @typedef {{look: (view: View, lead?: "x" | "y") => void, read: (x: number, put: boolean, y?: number) => void,
  *   left: () => void, pick: (px: number, py: number) => boolean,
  *   restrict: (low: number, high: number, done: boolean) => void,
- *   hold: (at: {x: number, y: number}) => null | ((now: {x: number, y: number}, done: boolean) => void),
+ *   hold: (at: {x: number, y: number}) => null | Drag,
  *   brokenOff: () => void, putting: () => boolean, put: (at: {x: number, y: number}) => void, gather: (box: View) => void,
  *   restricting: () => boolean, boxing: () => boolean, boxed: () => void,
  *   divide: () => {move: (down: number) => void, end: () => void}, usualDivision: () => void,
@@ -29,7 +30,7 @@ export function listen(plot, told) {
   /** @type {Map<number, {x: number, y: number}>} */
   const pointers = new Map();
   let moved = false;
-  /** What a drag does, decided where it begins. @type {null | ((now: {x: number, y: number}, done: boolean) => void)} */
+  /** What a drag does, decided where it begins. @type {null | Drag} */
   let drag = null;
 
   const place = (/** @type {PointerEvent | WheelEvent} */ event) => {
@@ -94,6 +95,7 @@ export function listen(plot, told) {
     if (known && drag && moved) drag({ x, y }, up);
     if (known && drag && !up) told.brokenOff();
     else if (known && !moved && up && told.putting()) told.put({ x, y });
+    else if (known && !moved && up && drag?.click) drag.click();
     else if (known && !moved && up && !opensHere({ x, y }, event) && !told.pick(x, y)) readAt(x, true, y);
     drag = null;
     // A finger that stays after a pinch goes on to pan.

@@ -20,7 +20,7 @@ export class Points {
    * @param {Plot} plot
    * @param {{move: (id: string, x: number, y: number) => void, settle: (id: string, x: number, y: number) => void,
    *   along: (id: string, x: number, y: number, done: boolean) => void,
-   *   row: (id: string, row: number, at: Place, done: boolean) => void}} told
+   *   row: (id: string, row: number, at: Place, done: boolean) => void, chosen: (id: string, row: number) => void}} told
    */
   constructor(list, plot, told) {
     this.list = list;
@@ -114,7 +114,7 @@ export class Points {
   /**
    * The same where it begins on a point of a data set.
    * @param {Place} from
-   * @returns {null | ((now: Place, done: boolean) => void)}
+   * @returns {null | ((now: Place, done: boolean) => void) & {click: () => void}}
    */
   holdRow(from) {
     const { picture } = this.plot;
@@ -124,7 +124,8 @@ export class Points {
       const shape = lane.strip === "ticks" ? (picture.shapes.get(lane.id) ?? []).find((one) => one.handle) : null;
       for (let k = 0; shape && k < shape.rows.length; k += 2) {
         if (Math.hypot(at.across(shape.rows[k]) - from.x, at.down(shape.rows[k + 1]) - from.y) >= REACH / 2) continue;
-        return (now, done) => this.told.row(lane.id, k / 2, this.at(now.x, now.y), done);
+        const drag = (/** @type {Place} */ now, /** @type {boolean} */ done) => this.told.row(lane.id, k / 2, this.at(now.x, now.y), done);
+        return Object.assign(drag, { click: () => this.told.chosen(lane.id, k / 2) });
       }
     }
     return null;

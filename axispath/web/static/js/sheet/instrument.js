@@ -38,7 +38,7 @@ export class Instrument {
     this.start = start;
     this.events = new Events();
     this.timers = new Timers();
-    /** What parts of the page can be told to do, by a name: keys and buttons elsewhere do it. @type {Record<string, (given?: any) => void>} */
+    /** What parts of the page can be told to do, by a name: keys and buttons elsewhere do it. @type {Record<string, (...given: any[]) => void>} */
     this.acts = {};
     /** What moves now, as edits that are not made yet. @type {object[]} */
     this.preview = [];
@@ -94,6 +94,7 @@ export class Instrument {
         else this.moving.moveAlong(id, x, y);
       },
       row: (id, row, to, done) => this.moving.moveRow(id, row, to, done),
+      chosen: (id, row) => this.act("row", id, row),
     });
     this.session = new Session(start, {
       changed: (state, change) => this.changed(state, change),
@@ -114,9 +115,9 @@ export class Instrument {
     this.listen();
   }
 
-  /** @param {string} name @param {any} [given] */
-  act(name, given) {
-    this.acts[name]?.(given);
+  /** @param {string} name @param {any[]} given */
+  act(name, ...given) {
+    this.acts[name]?.(...given);
   }
 
   listen() {

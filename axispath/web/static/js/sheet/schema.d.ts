@@ -118,6 +118,7 @@ export interface Fit {
   weigh: "" | "weights" | "errors";
   weight: string;
   squares: boolean;
+  band: boolean;
   starts: ([string, number])[];
   held: ([string, string])[];
 }
@@ -347,6 +348,7 @@ export interface SetFit {
   weight?: string | null;
   again?: boolean;
   squares?: boolean | null;
+  band?: boolean | null;
 }
 
 export interface SetGround {
