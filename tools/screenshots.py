@@ -104,6 +104,18 @@ def _rose(page: Page) -> None:
     _lines(page, "r = 1 + 2 cos(3θ)", "P = (2; 60°)")
 
 
+def _place(page: Page) -> None:
+    box = page.locator("#plot").bounding_box()
+    assert box is not None
+    page.mouse.click(box["x"] + 0.6 * box["width"], box["y"] + 0.45 * box["height"])
+
+
+def _data(page: Page) -> None:
+    page.get_by_role("tab", name="Data").click()
+    page.locator(".data-cells td").nth(21).click()
+    page.locator("#data-page").evaluate("(page) => page.scrollTo(0, 250)")
+
+
 def _surface(page: Page) -> None:
     page.locator('[data-act="surface"]').first.click()
 
@@ -131,14 +143,14 @@ VIEWS: dict[str, tuple[str, tuple[int, int], Story]] = {
     "solve": (FERRY, USUAL, _equation),
     "method": (BLANK, USUAL, _method),
     "dark": (BLANK, USUAL, _many),
-    "many": (BLANK, USUAL, _many),
     "phone": (FERRY, PHONE, _nothing),
     "points": (BLANK, USUAL, _points),
     "print": (FERRY, USUAL, _print),
     "figure": (BLANK, USUAL, _figure),
     "rose": (BLANK, USUAL, _rose),
     "region": ("/demo/anchorage", USUAL, _nothing),
-    "map": ("/demo/bay", USUAL, _nothing),
+    "map": ("/demo/bay", USUAL, _place),
+    "data": ("/demo/engine", USUAL, _data),
     "surface": ("/demo/bay", USUAL, _surface),
     "handbook": (FERRY, USUAL, _handbook),
     "shelf": (FERRY, USUAL, _shelf),

@@ -12,6 +12,7 @@ from axispath.budgets import FRAMING
 from axispath.core import catalogue
 from axispath.core.language.latex import latex_statement
 from axispath.core.language.mathml import mathml_statement
+from axispath.core.language.names import lowered
 from axispath.core.language.numbers import listed
 from axispath.core.language.rename import renamed
 from axispath.core.language.scope import Scope
@@ -256,7 +257,7 @@ def _scripted(view: LaneView, lane: Lane) -> dict[str, Any]:
         "ticks": view.ticks,
         "residuals": view.residuals,
         "free": view.free,
-        "label": view.label or view.name,
+        "label": view.label or lowered(view.name),
         "own": own_colours(lane),
     }
 

@@ -105,7 +105,7 @@ def fit_view(document: Document, lane: ResolvedLane) -> dict[str, Any]:
     pairs = zip(result.names, result.parameters.tolist(), result.errors.tolist(), strict=True)
     for k, (name, value, error) in enumerate(pairs):
         known = math.isfinite(error) and error > 0
-        ends = [_known(value + sign * times * error, error, digits) for sign in (-1, 1)]
+        ends = [_known(value + sign * times * error, 20 * error, digits) for sign in (-1, 1)]
         rows.append(
             {
                 "name": name,

@@ -23,6 +23,7 @@ MOST_TOLD = 5
 SEPARATORS = ("\t", ";", ",", "|")
 MISSING = {"", "-", "–", "—", "na", "n/a", "nan", "null", "none", "#n/a", "?", "."}
 _NUMBER = re.compile(r"[+-]?(\d+([.]\d*)?|[.]\d+)([eE][+-]?\d+)?%?")
+_WRITTEN = re.compile(r"[-+0-9eE.\n]*")
 _THOUSANDS = re.compile(r"[+-]?\d{1,3}(\.\d{3})+(,|$)")
 _CLOCK = r"(?P<h>\d{1,2}):(?P<n>\d{2})(:(?P<s>\d{2}(\.\d+)?))?"
 _DATE = re.compile(rf"(?P<y>\d{{4}})-(?P<m>\d{{1,2}})-(?P<d>\d{{1,2}})([T ]{_CLOCK}Z?)?")
@@ -252,6 +253,9 @@ DATES = (
 
 def _column(cells: list[Cell], title: str, number: int, comma: bool, used: set[str]) -> Found:
     texts = [_text(cell) for cell in cells]
+    name = _name(title, number, used)
+    if not comma and (simple := _simple(texts)) is not None:
+        return Found(name, title[:120], "", simple, texts.count(""), (), 0)
     filled = [text for text in texts if text.lower() not in MISSING]
     how, reads = "", None
     for words, _, read in DATES:
@@ -274,8 +278,18 @@ def _column(cells: list[Cell], title: str, number: int, comma: bool, used: set[s
                 troubles.append((row, text[:40]))
             value = None
         values.append(value)
-    name = _name(title, number, used)
     return Found(name, title[:120], how, Cells(values), missing, tuple(troubles), wrong)
+
+
+def _simple(texts: list[str]) -> Cells | None:
+    """Cells that are numbers as a computer writes them, or empty; None where any is not."""
+    if not _WRITTEN.fullmatch("\n".join(texts)):
+        return None
+    try:
+        values = [float(text) if text else math.nan for text in texts]
+    except ValueError:
+        return None
+    return Cells(values) if all(not abs(value) > LARGEST for value in values) else None
 
 
 def _name(title: str, number: int, used: set[str]) -> str:

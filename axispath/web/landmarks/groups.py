@@ -10,6 +10,7 @@ from fractions import Fraction
 from axispath.budgets import MEASURES
 from axispath.core.arithmetic.patience import OutOfTime, limited
 from axispath.core.arithmetic.rationals import Exact
+from axispath.core.language.names import lowered
 from axispath.core.language.numbers import decimal, full_precision, listed
 from axispath.core.path.kinds import SEARCHED
 from axispath.core.path.labels import crossing_key, keyed, shown_t, shown_x, shown_y, shown_z
@@ -101,7 +102,7 @@ def group(lane: ResolvedLane, path: Path, digits: int, looking: bool) -> Group:
     where = defined_where(path, letter, digits)
     along = SEARCHED[lane.kind.key].along
     return Group(
-        lane.name or "",
+        lowered(lane.name or ""),
         lane.lane.colour,
         _interval(path, letter, digits),
         _verdict(path, digits, looking, letter if along == "parameter" else "x"),
@@ -146,7 +147,8 @@ def _defined(path: Path, where: str) -> str:
 def meeting(crossing: Crossing, digits: int, looking: bool) -> Group:
     """Where two lanes meet."""
     signs = "=" if crossing.first.kind.key == crossing.second.kind.key == "function" else "and"
-    names = f"{crossing.first.name} {signs} {crossing.second.name}"
+    first_name, second_name = (lowered(str(one.name)) for one in (crossing.first, crossing.second))
+    names = f"{first_name} {signs} {second_name}"
     path = crossing.path
     first = crossing.first
     curve = SEARCHED[first.kind.key].along == "parameter"

@@ -17,7 +17,8 @@ from axispath.core.sheet.samples import bin_width
 
 Floats = NDArray[np.float64]
 FAR = 50.0  # views beside the view, beyond which nothing is kept
-PARTS = 2.0  # places to a pixel that are told apart
+PARTS = (2.0, 1.0, 0.5)  # places to a pixel that are told apart, the fewer the more dots there are
+MOST_DOTS = 20_000
 MOST_HANDLES = 2_000
 CAP = 4.0  # pixels, half the width of the end of an error bar
 LOW, HIGH = 0.25, 0.75  # of a unit of y, between which a box stands
@@ -42,9 +43,14 @@ def _relative(frame: Frame, x: Floats, y: Floats) -> Floats:
 def _thinned(frame: Frame, rows: Floats) -> Floats:
     """The places in the view, each once as far as pixels tell."""
     seen = rows[((rows > -0.05) & (rows < 1.05)).all(axis=1)]
-    grid = np.round(seen * [frame.width * PARTS, frame.height * PARTS]).astype(np.int64)
-    _, first = np.unique(grid, axis=0, return_index=True)
-    return seen[np.sort(first)]
+    for parts in PARTS:
+        grid = np.round(seen * [frame.width * parts, frame.height * parts]).astype(np.int64)
+        keys = grid[:, 0] * (1 << 32) + grid[:, 1]
+        _, first = np.unique(keys, return_index=True)
+        if len(first) <= MOST_DOTS:
+            break
+    kept: Floats = seen[np.sort(first)]
+    return kept
 
 
 def _points(document: Document, lane: ResolvedLane, data: DataSet, frame: Frame) -> list[Primitive]:

@@ -69,10 +69,16 @@ function fillBand(context, points, { across, down }) {
   context.globalAlpha = before;
 }
 
+const MANY = 6000; // numbers of dots, from which on they are squares, which are drawn faster
+
 /** @param {CanvasRenderingContext2D} context @param {Float32Array} points @param {Mapping} mapping @param {number} radius @param {boolean} [hollow] */
 function dots(context, points, { across, down }, radius, hollow = false) {
   for (let i = 0; i < points.length; i += 2) {
     if (Number.isNaN(points[i])) continue;
+    if (points.length > MANY) {
+      context.fillRect(across(points[i]) - radius, down(points[i + 1]) - radius, 2 * radius, 2 * radius);
+      continue;
+    }
     context.beginPath();
     context.arc(across(points[i]), down(points[i + 1]), radius, 0, 2 * Math.PI);
     if (hollow) context.stroke();
