@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from typing import Annotated, Any
 
 from flask import Blueprint, Response, render_template, request
 from pydantic import Field
 
-from axispath.core.data.reading import CannotRead, Read
+from axispath.core.data.cells import Cells
+from axispath.core.data.reading import CannotRead, Found, Read
 from axispath.core.language.numbers import decimal, full_precision
 from axispath.core.sheet.document import Document, LaneId
 from axispath.core.sheet.edits.data import AddColumns, columns_of, taken_names
@@ -28,6 +30,7 @@ from axispath.work.kinds import LONG
 
 blueprint = Blueprint("measured", __name__, url_prefix="/api")
 MOST_ROWS = 300
+PER_DAY = {"days": 1, "hours": 24, "minutes": 1440, "seconds": 86400}
 SHOWN = 8  # rows of a preview
 XLSX = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
 
@@ -138,6 +141,16 @@ def write(key: str) -> Response:
     return Response(text, mimetype="text/csv" if wanted.format == "csv" else "text/plain")
 
 
+def in_unit(column: Found, unit: str) -> Found:
+    """A column of dates or times in another unit of time."""
+    if not column.how or unit not in PER_DAY:
+        return column
+    own = "hours" if column.how.endswith("hours") else "days"
+    factor = PER_DAY[unit] / PER_DAY[own]
+    how = column.how.replace(own, unit)
+    return replace(column, how=how, cells=Cells(column.cells.values * factor))
+
+
 def read_file(data: bytes, table: int, taken: tuple[str, ...]) -> Opened | str:
     """A table of a file, or why it cannot be read."""
     try:
@@ -157,10 +170,13 @@ def open_file(key: str) -> Response:
     if isinstance(found, str):
         raise EditRefused(found)
     name = request.args.get("name", "")[:80]
+    per = request.args.get("per", "")
+    columns = tuple(in_unit(column, per) for column in found.read.columns)
+    read = replace(found.read, columns=columns)
     if "keep" not in request.args:
-        html = render_template("parts/preview_data.html", **preview(found.read), name=name)
+        html = render_template("parts/preview_data.html", **preview(read), name=name, per=per)
         return answered({"html": html, "tables": found.tables, "table": found.table})
-    edit = AddColumns(name=name.rpartition(".")[0] or name, columns=columns_of(found.read))
+    edit = AddColumns(name=name.rpartition(".")[0] or name, columns=columns_of(read))
     steps = computing.steps(document, [edit], key)  # type: ignore[list-item]
     with store().transaction() as database:
         person = person_for_change(database)
@@ -190,4 +206,6 @@ def preview(read: Read) -> dict[str, Any]:
         for column in read.columns
     ]
     shown = min(SHOWN, read.rows)
-    return {"columns": columns, "rows": read.rows, "shown": shown, "notes": read.notes}
+    timed = any(column.how for column in read.columns)
+    told = {"rows": read.rows, "shown": shown, "notes": read.notes}
+    return {"columns": columns, "timed": timed, **told}

@@ -25,6 +25,7 @@ export function dataIn(at, host) {
   const queue = new Queue();
   const standing = new Standing();
   let chosen = "";
+  let per = "";
   host.innerHTML = FRAME;
   const part = (/** @type {string} */ name) => /** @type {HTMLElement} */ (host.querySelector(name));
   const [why, preview, panel] = [part(".why"), part(".data-preview"), part(".data-panel")];
@@ -106,7 +107,7 @@ export function dataIn(at, host) {
     looked = given;
     await tried(async () => {
       complain("");
-      const found = await send("POST", `${path("/open")}?head=${session.state.head}&table=${table}&name=${encodeURIComponent(given.name)}`, given);
+      const found = await send("POST", `${path("/open")}?head=${session.state.head}&table=${table}&name=${encodeURIComponent(given.name)}&per=${per}`, given);
       preview.hidden = false;
       preview.innerHTML = `${found.html}<p class="data-choices"><button type="button" class="btn-quiet" data-do="keep">Put it on the sheet</button> <button type="button" class="btn-quiet" data-do="forget">Leave it</button></p>`;
       if (found.tables.length > 1) {
@@ -117,6 +118,11 @@ export function dataIn(at, host) {
         preview.prepend(which);
       }
       preview.dataset.table = String(found.table);
+      const unit = /** @type {HTMLSelectElement | null} */ (preview.querySelector("[data-per]"));
+      unit?.addEventListener("change", () => {
+        per = unit.value;
+        look(given, found.table);
+      });
       /** @type {HTMLElement} */ (preview.querySelector("[data-do=keep]")).focus();
     });
   }
@@ -124,7 +130,7 @@ export function dataIn(at, host) {
     const given = looked;
     if (!given) return;
     await tried(async () => {
-      const made = await send("POST", `${path("/open")}?keep=1&head=${session.state.head}&table=${preview.dataset.table}&name=${encodeURIComponent(given.name)}`, given);
+      const made = await send("POST", `${path("/open")}?keep=1&head=${session.state.head}&table=${preview.dataset.table}&name=${encodeURIComponent(given.name)}&per=${per}`, given);
       // Its numbers did not pass through the page: all of it comes anew.
       location.replace(`/sheet/${made.id}#data`);
       if (session.key === made.id) location.reload();
@@ -200,14 +206,6 @@ export function dataIn(at, host) {
     else if (form.dataset.arrange === "where") change({ do: "arrange rows", id: chosen, how: "where", condition: given.condition });
     else change({ do: "arrange rows", id: chosen, how: "sample", count: Number(given.count) || 1, seed: Math.floor(Math.random() * 2 ** 31) });
   });
-  document.addEventListener("dragover", (event) => event.dataTransfer?.types.includes("Files") && event.preventDefault());
-  document.addEventListener("drop", (event) => {
-    const given = event.dataTransfer?.files[0];
-    if (!given) return;
-    event.preventDefault();
-    events.tell("turn", "data");
-    look(given);
-  });
   events.on("refused", ({ trouble, change: refused }) => {
     if (at.page === "data" && "edits" in refused) complain(trouble.message);
   });
@@ -218,14 +216,8 @@ export function dataIn(at, host) {
   events.on("turn", (page) => page === "data" && refresh());
   events.on("sliding", (how) => how === "lists" && at.page === "data" && refresh());
 
-  /** Rows that were pasted are looked at like a file. @param {string} text */
-  function pasteHere(text) {
-    events.tell("turn", "data");
-    look(new File([text], "pasted.txt"));
-  }
-
   return {
-    pasteHere,
+    look,
     /** @param {string} id @param {number} row */
     goTo(id, row) {
       if (id === chosen) grid.goTo(row);

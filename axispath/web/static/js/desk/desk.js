@@ -35,14 +35,24 @@ export function deskPart(at) {
         events.tell("turn", "data");
         (await data)?.goTo(id, row);
       };
-      // Rows that are pasted anywhere but into a field are looked at as a data set.
-      document.addEventListener("paste", async (event) => {
+      // Rows that are pasted anywhere but into a field, and files, are looked at as a data set.
+      const look = async (/** @type {File} */ file) => {
+        events.tell("turn", "data");
+        (await data)?.look(file);
+      };
+      document.addEventListener("dragover", (event) => event.dataTransfer?.types.includes("Files") && event.preventDefault());
+      document.addEventListener("drop", (event) => {
+        const file = event.dataTransfer?.files[0];
+        if (!file) return;
+        event.preventDefault();
+        look(file);
+      });
+      document.addEventListener("paste", (event) => {
         const text = event.clipboardData?.getData("text/plain") ?? "";
         const field = /** @type {HTMLElement} */ (event.target).closest("input, textarea, .data-page");
         if (field || event.defaultPrevented || !text.trim().includes("\n")) return;
         event.preventDefault();
-        events.tell("turn", "data");
-        (await data)?.pasteHere(text);
+        look(new File([text], "pasted.txt"));
       });
       events.on("restrict", ({ low, high, done }) => this.restrict(low, high, done));
       events.on("searched", (trouble) => {

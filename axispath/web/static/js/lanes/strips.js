@@ -124,7 +124,7 @@ export class Strips {
   ticks(lane) {
     const colour = laneColour(lane);
     const at = (lane.ticks ?? []).map((x) => this.px(x));
-    return at.map((x) => element("line", { x1: x, x2: x, y1: 6, y2: HEIGHT - 6, stroke: colour, "stroke-width": 1.5, opacity: 0.75 }));
+    return at.map((x, k) => element("line", { "data-tick": lane.ticks[k],  x1: x, x2: x, y1: 6, y2: HEIGHT - 6, stroke: colour, "stroke-width": 1.5, opacity: 0.75 }));
   }
 
   /** What a fit leaves over at each point, above and below the middle. @param {import("../drawing/plot.js").Lane} lane */
