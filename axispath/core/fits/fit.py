@@ -80,9 +80,7 @@ def fit(
     if not constant:
         notes.append("r² compares with y = 0, since the formula cannot be a constant")
     elif not shape.is_linear:
-        notes.append(
-            "r² compares with the mean alone: near 1 it does not make a bent formula right"
-        )
+        notes.append("r² compares with the mean alone: near 1 it does not make a formula right")
     if len(x) == count and count:
         notes.append("as many points as coefficients: the curve goes through all, errors unknown")
     return Result(

@@ -175,6 +175,8 @@ export class Instrument {
     new ResizeObserver(() => this.resized()).observe(plot.canvas);
     byId("lanes").addEventListener("click", (event) => {
       const key = /** @type {HTMLElement} */ (event.target).closest("[data-key]")?.getAttribute("data-key");
+      const tick = /** @type {HTMLElement} */ (event.target).closest("[data-tick]")?.getAttribute("data-tick");
+      if (tick) this.readInSight(Number(tick));
       if (key) this.landmarks.select(key);
     });
     byId("lanes").addEventListener("focusin", (event) => this.choose(/** @type {HTMLElement} */ (event.target)));
