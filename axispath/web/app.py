@@ -28,6 +28,7 @@ from axispath.web import (
     solving,
     taking,
     troubles,
+    working,
 )
 from axispath.web.bodies import MAX_REQUEST, SheetRequest
 from axispath.work.client import from_environment
@@ -90,6 +91,7 @@ def create_app(database: str | None = None, secret_key: str | None = None) -> Fl
     app.register_blueprint(pages.blueprint)
     app.register_blueprint(api.blueprint)
     app.register_blueprint(measured.blueprint)
+    app.register_blueprint(working.blueprint)
     app.register_blueprint(taking.blueprint)
     app.register_blueprint(solving.blueprint)
     app.register_blueprint(shelf_api.blueprint)

@@ -24,4 +24,5 @@ DESK_PAGES = (
     DeskPage("values", "Values", "desk/values.html", "is-table"),
     DeskPage("solve", "Solve", "desk/solve.html"),
     DeskPage("data", "Data", "desk/data.html", "is-table"),
+    DeskPage("working", "Working", "desk/working.html", "is-table"),
 )

@@ -87,7 +87,9 @@ def forms(document: Document, longer: bool, only: Range | None) -> dict[str, Any
             continue
         asked = _asked(c.first.program, unit, crossing_key(c), c.path)
         jobs.append(("forms", exact_forms, asked))
-    for lane in resolve(document).shown(VALUED):
+    sheet = resolve(document)
+    valued = [lane for lane in sheet.working if lane.can(VALUED)]
+    for lane in (*sheet.shown(VALUED), *valued[-MOST:]):
         jobs.append((lane.lane.id, exact_value, (lane.program, unit)))
     told: dict[str, Any] = {"forms": {}, "asymptotes": {}, "values": {}, "late": False}
     jobs.sort(key=lambda job: job[0] != "forms")

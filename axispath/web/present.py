@@ -172,7 +172,7 @@ def _respelt(lane: ResolvedLane, scope: Scope) -> Iterator[tuple[str, str]]:
 def lane_views(document: Document) -> list[LaneView]:
     """All lanes of a sheet as their template needs them."""
     scope = scope_of(document.lanes)
-    return [lane_view(document, lane, scope) for lane in resolve(document)]
+    return [lane_view(document, lane, scope) for lane in resolve(document) if not lane.lane.working]
 
 
 def state(found: Opened, shown: dict[str, Any]) -> dict[str, Any]:
@@ -186,6 +186,8 @@ def state(found: Opened, shown: dict[str, Any]) -> dict[str, Any]:
         "redo": found.redo,
         "name": document.name,
         "unit": document.unit,
+        "notation": document.notation,
+        "digits": document.digits,
         "view": document.view.model_dump(),
         "tables": [table.model_dump() for table in document.tables],
         "equations": [equation.model_dump() for equation in document.equations],
@@ -222,21 +224,21 @@ def plain_payload(document: Document, why: str) -> dict[str, Any]:
             style=lane.style,
             samples=lane.samples,
         )
-        for lane in document.lanes
+        for lane in document.shown_lanes
     ]
     return {
         "ground": ground_view(plain, []),
         "question": "",
         "lanes": [
             {**_scripted(view, lane), "html": lane_row(view)}
-            for view, lane in zip(lanes, document.lanes, strict=True)
+            for view, lane in zip(lanes, document.shown_lanes, strict=True)
         ],
     }
 
 
 def scripted_lanes(document: Document, lanes: list[LaneView]) -> list[dict[str, Any]]:
     """The lanes of a document for the scripts that draw them."""
-    return [_scripted(view, lane) for view, lane in zip(lanes, document.lanes, strict=True)]
+    return [_scripted(view, lane) for view, lane in zip(lanes, document.shown_lanes, strict=True)]
 
 
 def _scripted(view: LaneView, lane: Lane) -> dict[str, Any]:

@@ -94,7 +94,8 @@ class Lane(Value):
     Such a line is a ``value``, or a function of x, or a curve along which the letter ``runs``.
     Which it is was decided when it was typed. ``at`` is where the moving point of a curve is,
     ``levels`` are those of a map, as typed. A lane with ``data`` is a data set called by its text,
-    one with a ``fit`` a function whose parameters are fitted.
+    one with a ``fit`` a function whose parameters are fitted; one that is ``working`` is a line of
+    the page Working, and not among the lanes.
     """
 
     id: LaneId
@@ -113,6 +114,7 @@ class Lane(Value):
     note: Annotated[str, Field(max_length=500)] = ""
     data: DataSet | None = None
     fit: Fit | None = None
+    working: bool = False
 
 
 class Ticks(Value):
@@ -202,6 +204,10 @@ class Equation(Value):
     high: Typed = ""
 
 
+Notation = Literal["", "fixed", "scientific", "engineering"]
+"""How the results on the page Working are written; empty as they are everywhere else."""
+
+
 class Document(Value):
     """A sheet."""
 
@@ -209,6 +215,7 @@ class Document(Value):
     name: Annotated[str, Field(min_length=1, max_length=MAX_NAME)] = "Untitled sheet"
     unit: AngleUnit = AngleUnit.RADIAN
     digits: Annotated[int, Field(ge=3, le=15)] = 6
+    notation: Notation = ""
     view: View = View()
     ground: Ground = Ground()
     tables: Annotated[tuple[Table, ...], Field(min_length=1, max_length=MAX_TABLES)] = (Table(),)
@@ -223,6 +230,11 @@ class Document(Value):
             data = {**data, "tables": [data["table"]]}
             del data["table"]
         return data
+
+    @property
+    def shown_lanes(self) -> tuple[Lane, ...]:
+        """The lanes of the sheet, without the lines of the page Working."""
+        return tuple(lane for lane in self.lanes if not lane.working)
 
     def table(self, table_id: str) -> Table:
         """The table with this id; the first where there is none."""

@@ -194,7 +194,13 @@ class Sheet:
 
     def shown(self, register: Container[str]) -> list[ResolvedLane]:
         """The lanes that are not hidden and whose kind has an entry in a register."""
-        return [lane for lane in self.lanes if not lane.lane.hidden and lane.can(register)]
+        there = (lane for lane in self.lanes if not (lane.lane.hidden or lane.lane.working))
+        return [lane for lane in there if lane.can(register)]
+
+    @property
+    def working(self) -> list[ResolvedLane]:
+        """The lines of the page Working."""
+        return [lane for lane in self.lanes if lane.lane.working]
 
 
 # A dragged slider makes a sheet of each picture; those of the last moments are worth keeping.

@@ -34,12 +34,14 @@ from axispath.core.sheet.edits.points import GatherPoints, MovePoint
 from axispath.core.sheet.edits.sliders import SetSlider, Slide
 from axispath.core.sheet.edits.tables import ForgetEquation, KeepEquation, RemoveTable, SetTable
 from axispath.core.sheet.edits.whole import Rename, SetGround, SetUnit
+from axispath.core.sheet.edits.working import AddWork, MoveWork, SetNotation
 
 __all__ = [
     "EDITS",
     "AddData",
     "AddFit",
     "AddLane",
+    "AddWork",
     "ArrangeRows",
     "DrawData",
     "DrawLevel",
@@ -54,6 +56,7 @@ __all__ = [
     "MoveLane",
     "MovePoint",
     "MoveRow",
+    "MoveWork",
     "NameData",
     "RemoveColumn",
     "RemoveLane",
@@ -67,6 +70,7 @@ __all__ = [
     "SetFit",
     "SetGround",
     "SetLevels",
+    "SetNotation",
     "SetNote",
     "SetRows",
     "SetSamples",
@@ -106,6 +110,9 @@ Edit = (
     | SetGround
     | SetUnit
     | Rename
+    | AddWork
+    | MoveWork
+    | SetNotation
     | AddData
     | NameData
     | SetCells

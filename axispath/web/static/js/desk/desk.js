@@ -11,6 +11,8 @@ export function deskPart(at) {
   const tabs = () => /** @type {HTMLElement[]} */ ([...document.querySelectorAll(".desk-tabs [data-page]")]);
   /** @type {Promise<ReturnType<typeof import("./data.js").dataIn>> | null} */
   let data = null;
+  /** @type {Promise<{open: () => void}> | null} */
+  let working = null;
   const names = () => tabs().map((tab) => tab.dataset.page ?? "");
   return {
     page: "landmarks",
@@ -69,10 +71,15 @@ export function deskPart(at) {
         (await data).refresh();
       }
     },
+    async openWorking() {
+      working ??= import("./working.js").then(({ workingIn }) => workingIn(at, byId("working-page")));
+      (await working).open();
+    },
     /** @param {string} page */
     show(page) {
       this.page = at.page = page;
       if (page === "data") this.openData();
+      if (page === "working") this.openWorking();
       at.remember();
     },
     /** @param {string} page */

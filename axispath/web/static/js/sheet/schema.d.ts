@@ -30,6 +30,12 @@ export interface AddLane {
   keep?: boolean;
 }
 
+export interface AddWork {
+  do: "add work";
+  text: string;
+  id?: string | null;
+}
+
 export type AngleUnit = "rad" | "deg";
 
 export interface ArrangeRows {
@@ -64,6 +70,7 @@ export interface Document {
   name: string;
   unit: AngleUnit;
   digits: number;
+  notation: "" | "fixed" | "scientific" | "engineering";
   view: View;
   ground: Ground;
   tables: Table[];
@@ -100,7 +107,7 @@ export interface Equation {
 
 export interface Finer {
   head: number;
-  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddWork | MoveWork | SetNotation | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   table?: string | "";
   first?: number;
   count?: number;
@@ -136,7 +143,7 @@ export interface ForgetEquation {
 
 export interface Framing {
   head: number;
-  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddWork | MoveWork | SetNotation | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   lane?: string | "";
 }
 
@@ -183,6 +190,7 @@ export interface Lane {
   note: string;
   data: DataSet | null;
   fit: Fit | null;
+  working: boolean;
 }
 
 export interface LetRun {
@@ -193,7 +201,7 @@ export interface LetRun {
 
 export interface Looking {
   head: number;
-  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddWork | MoveWork | SetNotation | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   view: View;
 }
 
@@ -225,6 +233,12 @@ export interface MoveRow {
   y: number;
 }
 
+export interface MoveWork {
+  id: string;
+  do: "move work";
+  working: boolean;
+}
+
 export interface NameData {
   id: string;
   do: "name data";
@@ -237,7 +251,7 @@ export interface Numbers {
 
 export interface Picturing {
   head: number;
-  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddWork | MoveWork | SetNotation | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   view: View;
   width: number;
   height: number;
@@ -252,7 +266,7 @@ export interface Previewing {
 
 export interface Reading {
   head: number;
-  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddWork | MoveWork | SetNotation | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   x?: number;
   typed?: string;
   held?: number | null;
@@ -300,7 +314,7 @@ export interface Samples {
 
 export interface Searching {
   head: number;
-  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddWork | MoveWork | SetNotation | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   view: View;
   low?: string;
   high?: string;
@@ -360,6 +374,12 @@ export interface SetLevels {
   id: string;
   do: "set levels";
   levels: string;
+}
+
+export interface SetNotation {
+  do: "set notation";
+  notation: "" | "fixed" | "scientific" | "engineering";
+  digits: number;
 }
 
 export interface SetNote {
@@ -433,7 +453,7 @@ export interface SolveFor {
 
 export interface Solving {
   head: number;
-  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddWork | MoveWork | SetNotation | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   view: View;
   text: string;
   unknown?: string;
@@ -444,7 +464,7 @@ export interface Solving {
 
 export interface Spotting {
   head: number;
-  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddWork | MoveWork | SetNotation | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   view: View;
   x: number;
   y?: number;
@@ -464,7 +484,7 @@ export interface Style {
 
 export interface Surfacing {
   head: number;
-  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddWork | MoveWork | SetNotation | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   view: View;
   lane: string;
 }
@@ -491,7 +511,7 @@ export interface Table {
 
 export interface TableText {
   head: number;
-  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddWork | MoveWork | SetNotation | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   table?: string | "";
   first?: number;
   count?: number;
@@ -502,7 +522,7 @@ export interface TableText {
 
 export interface Tabulating {
   head: number;
-  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddWork | MoveWork | SetNotation | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   table?: string | "";
   first?: number;
   count?: number;
@@ -512,7 +532,7 @@ export interface Tabulating {
 
 export interface Taking {
   head: number;
-  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddWork | MoveWork | SetNotation | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   view: View;
   low?: string;
   high?: string;
@@ -540,7 +560,7 @@ export interface Ticks {
 
 export interface Trailing {
   head: number;
-  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddWork | MoveWork | SetNotation | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   view: View;
   width: number;
   height: number;
@@ -551,7 +571,7 @@ export interface Trailing {
 
 export interface Trying {
   head: number;
-  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddWork | MoveWork | SetNotation | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
 }
 
 export interface View {
@@ -564,7 +584,7 @@ export interface View {
 
 export interface Watching {
   head: number;
-  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddWork | MoveWork | SetNotation | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   view: View;
   text: string;
   unknown?: string;
@@ -576,4 +596,4 @@ export interface Watching {
   second?: string;
 }
 
-export type Edit = AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation;
+export type Edit = AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddWork | MoveWork | SetNotation | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation;
