@@ -237,6 +237,13 @@ HOW_TO = (
         "in R; kept as lanes, its level line is moved by a slider.",
     ),
     (
+        "Calculate beside the graph",
+        "On the page Working type a calculation and press Enter: 10/14, √12, volume(2, 5). The "
+        "result stands to the right, exact and as a decimal. ans is the line before, ↑ brings "
+        "earlier lines back, a click changes a line, and everything that uses it follows, lanes "
+        "too. A line can be sent to the sheet; how numbers are written is chosen above.",
+    ),
+    (
         "Bring in measured numbers",
         "The page Data of the desk holds rows: type them, paste a block of cells there or "
         "anywhere on the sheet, or open a CSV, XLSX or ODS file; what was understood is shown "

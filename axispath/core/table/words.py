@@ -43,7 +43,7 @@ def explain_empty(document: Document, found: Survey) -> tuple[str, bool]:
 
 def _nothing_to_show(document: Document) -> str:
     sheet = resolve(document)
-    if any(lane.can(DRAWN) for lane in sheet):
+    if any(lane.can(DRAWN) and not lane.lane.working for lane in sheet):
         return "Every function is hidden."
     waiting = [name for lane in sheet for name in lane.missing]
     if waiting:

@@ -63,7 +63,8 @@ def result_of(document: Document, lane: ResolvedLane) -> Result:
 
 def _fraction(value: Fraction) -> str:
     sign = MINUS if value < 0 else ""
-    return f"{sign}{abs(value.numerator)}/{value.denominator}"
+    bottom = f"/{value.denominator}" if value.denominator > 1 else ""
+    return f"{sign}{abs(value.numerator)}{bottom}"
 
 
 def _says(shown: str, value: Fraction) -> bool:

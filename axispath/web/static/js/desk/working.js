@@ -99,8 +99,10 @@ export function workingIn(at, host) {
     field.setAttribute("aria-label", "This line");
     line.querySelector(".formula")?.replaceWith(field);
     field.focus();
+    let done = false;
     const leave = (/** @type {boolean} */ kept) => {
-      if (!field.isConnected) return;
+      if (done) return;
+      done = true;
       const text = field.value.trim();
       field.remove();
       if (kept && text && text !== line.dataset.text) change({ do: "revise lane", id, text, keep: true });
