@@ -38,7 +38,7 @@ XLSX = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"
 class Rowing(Looking):
     """A look at some rows of a data set; the first one where none is named."""
 
-    data: LaneId | str = ""
+    data: Annotated[str, Field(max_length=12)] = ""
     first: Annotated[int, Field(ge=0, le=1_000_000)] = 0
     count: Annotated[int, Field(ge=0, le=MOST_ROWS)] = 80
 

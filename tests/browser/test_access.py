@@ -42,6 +42,26 @@ class Access(BrowserTest):
         self.page.locator("#iterates tr[data-step]").first.wait_for()
         self.check("solve")
 
+    def test_data_working_and_a_place_of_the_plane(self):
+        self.open("/demo/engine")
+        self.page.get_by_role("tab", name="Data").click()
+        self.page.locator(".fit").first.wait_for()
+        for part in ("summary", "drawn", "arrange"):
+            self.page.locator(f"[data-part={part}] summary").click()
+        self.page.locator(".data-cells td").nth(2).click()
+        self.check("data")
+        self.page.get_by_role("tab", name="Working").click()
+        self.page.fill("#work-entry", "10/14")
+        self.page.press("#work-entry", "Enter")
+        self.page.locator(".work-line").wait_for()
+        self.check("working")
+        self.open("/demo/bay")
+        self.page.locator("#spot").wait_for()
+        self.page.fill("#reading-y", "1")
+        self.page.press("#reading-y", "Enter")
+        self.page.locator(".spot-cut").first.wait_for()
+        self.check("a place of the plane")
+
     def test_a_wrong_line_and_the_dialogs(self):
         self.open()
         self.type_line("sin(")

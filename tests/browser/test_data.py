@@ -51,9 +51,9 @@ class Data(BrowserTest):
     def test_a_block_is_pasted_a_cell_mended_a_line_fitted_and_a_point_dragged(self):
         self.begin()
         self.cell(0, 0).click()
-        self.paste(BLOCK, ".data-cells")
+        self.paste(BLOCK, ".data-cells table")
         expect(self.cell(2, 1)).to_have_text("5.5")
-        grid = self.page.locator(".data-cells")
+        grid = self.page.locator(".data-cells table")
         grid.press("ArrowDown")
         grid.press("ArrowDown")
         grid.press("ArrowRight")
@@ -95,7 +95,7 @@ class Data(BrowserTest):
     def test_a_row_is_left_out_columns_are_computed_and_named(self):
         self.begin()
         self.cell(0, 0).click()
-        self.paste(BLOCK.replace("5.5", "50"), ".data-cells")
+        self.paste(BLOCK.replace("5.5", "50"), ".data-cells table")
         expect(self.cell(2, 1)).to_have_text("50")
         self.fit()
         expect(self.page.locator(".fit")).to_be_visible()

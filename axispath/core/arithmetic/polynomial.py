@@ -59,3 +59,12 @@ def _product(a: Coefficients, b: Coefficients, degree: int) -> Coefficients:
                 raise _NoPolynomial
             found[i + k, j + m] = found.get((i + k, j + m), Fraction(0)) + v * w
     return found
+
+
+def product(first: list[Fraction], second: list[Fraction]) -> list[Fraction]:
+    """The product of two polynomials of one variable, as coefficients from the constant on."""
+    found = [Fraction(0)] * (len(first) + len(second) - 1)
+    for i, a in enumerate(first):
+        for j, b in enumerate(second):
+            found[i + j] += a * b
+    return found

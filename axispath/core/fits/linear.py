@@ -14,6 +14,7 @@ from fractions import Fraction
 import numpy as np
 from numpy.typing import NDArray
 
+from axispath.core.arithmetic.polynomial import product
 from axispath.core.fits.result import CannotFit
 
 Floats = NDArray[np.float64]
@@ -77,18 +78,10 @@ def _written_out(middle: Fraction, half: Fraction, degree: int) -> list[list[Fra
     line = [-middle / half, 1 / half]
     known = [one, line]
     while len(known) <= degree:
-        doubled = [2 * value for value in _product(line, known[-1])]
+        doubled = [2 * value for value in product(line, known[-1])]
         less = known[-2] + [Fraction(0)] * (len(doubled) - len(known[-2]))
         known.append([a - b for a, b in zip(doubled, less, strict=True)])
     return [
         [part[power] if power < len(part) else Fraction(0) for part in known[: degree + 1]]
         for power in range(degree + 1)
     ]
-
-
-def _product(first: list[Fraction], second: list[Fraction]) -> list[Fraction]:
-    found = [Fraction(0)] * (len(first) + len(second) - 1)
-    for i, a in enumerate(first):
-        for j, b in enumerate(second):
-            found[i + j] += a * b
-    return found

@@ -16,7 +16,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from axispath.core.arithmetic.boxes import Boxes, add, between, multiply, of_number, whole_power
-from axispath.core.arithmetic.polynomial import Coefficients, coefficients
+from axispath.core.arithmetic.polynomial import Coefficients, coefficients, product
 from axispath.core.memory import Memory
 from axispath.core.plane.area import Rectangle
 from axispath.core.plane.picture import shaded
@@ -96,19 +96,11 @@ def _sign_far_out(
         term = [factor]
         for start, step, power in ((place[0], way[0], i), (place[1], way[1], j)):
             for _ in range(power):
-                term = _times(term, [start, step])
+                term = product(term, [start, step])
         pairs = itertools.zip_longest(along, term, fillvalue=Fraction(0))
         along = [a + b for a, b in pairs]
     top = next((value for value in reversed(along) if value), Fraction(0))
     return (top > 0) - (top < 0)
-
-
-def _times(first: list[Fraction], second: list[Fraction]) -> list[Fraction]:
-    found = [Fraction(0)] * (len(first) + len(second) - 1)
-    for i, a in enumerate(first):
-        for j, b in enumerate(second):
-            found[i + j] += a * b
-    return found
 
 
 def _ends(relation: Relation, sides: list[Coefficients]) -> bool:

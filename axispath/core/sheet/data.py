@@ -70,7 +70,7 @@ def arrays_of(data: DataSet, definitions: Mapping[str, Definition], unit: AngleU
     errors: dict[str, str] = {}
     for column in data.columns:
         if not column.formula:
-            columns[column.name] = _padded(column.cells.values, rows)
+            columns[column.name] = padded(column.cells.values, rows)
             digests[column.name] = column.cells.digest
     waiting = {c.name: c.formula for c in data.columns if c.formula}
     names = tuple(c.name for c in data.columns)
@@ -111,10 +111,9 @@ def arrays_of(data: DataSet, definitions: Mapping[str, Definition], unit: AngleU
     return Arrays(columns, errors, kept, digests)
 
 
-def _padded(values: Floats, rows: int) -> Floats:
-    if len(values) == rows:
-        return values
-    return np.concatenate([values, np.full(rows - len(values), np.nan)])
+def padded(values: Floats, rows: int) -> Floats:
+    """Numbers of so many rows, those that are missing at the end with none; a copy."""
+    return np.concatenate([values[:rows], np.full(max(0, rows - len(values)), np.nan)])
 
 
 def formula_of(

@@ -10,7 +10,7 @@ from pydantic import Field
 from axispath.core.data.cells import MAX_ROWS, Cells
 from axispath.core.language.errors import LanguageError
 from axispath.core.language.pasted import written
-from axispath.core.sheet.data import arrays_of, formula_of
+from axispath.core.sheet.data import arrays_of, formula_of, padded
 from axispath.core.sheet.document import Document
 from axispath.core.sheet.edits.data import DataChange, Index, taken_names
 from axispath.core.sheet.measured import MAX_COLUMNS, Column, ColumnName, DataSet, Typed
@@ -136,8 +136,7 @@ class ArrangeRows(DataChange):
         out = dict.fromkeys(data.out, True)
         columns = []
         for column in data.columns:
-            values = np.full(data.rows, np.nan)
-            values[: len(column.cells)] = column.cells.values
+            values = padded(column.cells.values, data.rows)
             cells = column.cells if column.formula else Cells(values[order])
             columns.append(column.model_copy(update={"cells": cells}))
         left = tuple(k for k, row in enumerate(order.tolist()) if row in out)

@@ -11,6 +11,7 @@ from pydantic import Field
 
 from axispath.core.data.cells import MAX_ROWS, Cells
 from axispath.core.data.reading import CannotRead, Read, number_of, read_table, rows_of_text
+from axispath.core.sheet.data import padded
 from axispath.core.sheet.document import MAX_LANES, Document, Lane, LaneId, Limit
 from axispath.core.sheet.edits.change import Change, LaneChange
 from axispath.core.sheet.edits.colours import free_colour
@@ -180,8 +181,7 @@ class SetCells(DataChange):
         return self.with_changes(document, columns=tuple(columns))
 
     def _values(self, column: Column, offset: int, rows: int) -> np.ndarray:
-        values = np.full(rows, np.nan)
-        values[: len(column.cells)] = column.cells.values
+        values = padded(column.cells.values, rows)
         for k, line in enumerate(self.block):
             if offset >= len(line):
                 continue
@@ -216,8 +216,7 @@ class MoveRow(DataChange):
             if value is not None and column.formula:
                 raise EditRefused(f"{column.name} is computed by its formula; change that instead.")
             if value is not None:
-                values = np.full(data.rows, np.nan)
-                values[: len(column.cells)] = column.cells.values
+                values = padded(column.cells.values, data.rows)
                 values[self.row] = value
                 column = column.model_copy(update={"cells": Cells(values)})
             columns.append(column)
@@ -261,8 +260,7 @@ class SetRows(DataChange):
         data = self.data(document)
         columns = []
         for column in data.columns:
-            values = np.full(data.rows, np.nan)
-            values[: len(column.cells)] = column.cells.values
+            values = padded(column.cells.values, data.rows)
             cells = column.cells if column.formula else Cells(change(values))  # type: ignore[operator]
             columns.append(column.model_copy(update={"cells": cells}))
         return self.with_changes(document, columns=tuple(columns), out=out)

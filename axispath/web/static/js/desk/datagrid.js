@@ -22,9 +22,10 @@ export class DataGrid {
     this.rows = null;
     this.at = { row: 0, column: 0 };
     this.end = { row: 0, column: 0 };
-    host.innerHTML = `<div class="data-cells" tabindex="0" role="grid" aria-label="Rows of the data set: arrows move, typing writes, Enter goes down, Tab to the right"></div>
+    host.innerHTML = `<div class="data-cells"><table role="grid" tabindex="0" aria-label="Rows of the data set: arrows move, typing writes, Enter goes down, Tab to the right"></table></div>
       <div class="data-rows"><button type="button" class="btn-quiet" data-row="insert" title="A row before this one">insert row</button><button type="button" class="btn-quiet" data-row="delete">delete row</button><button type="button" class="btn-quiet" data-row="out" title="Leave the row out, without deleting it, or take it in again">leave out</button><button type="button" class="btn-quiet" data-row="fill" title="The first number of the selection in all rows of it (Ctrl D)">fill down</button><button type="button" class="btn-quiet" data-row="column" title="A column more">new column</button><button type="button" class="btn-quiet" data-row="drop">delete column</button></div>`;
     this.place = /** @type {HTMLElement} */ (host.querySelector(".data-cells"));
+    this.table = /** @type {HTMLTableElement} */ (host.querySelector("table"));
     this.place.addEventListener("scroll", () => this.scrolled());
     this.place.addEventListener("keydown", (event) => this.pressed(event));
     this.place.addEventListener("pointerdown", (event) => this.touched(event));
@@ -66,10 +67,10 @@ export class DataGrid {
     const { rows } = this;
     if (!rows?.columns || this.place.querySelector(".data-typed")) return;
     const out = new Set(rows.out);
-    const table = document.createElement("table");
-    table.setAttribute("aria-rowcount", String(rows.rows + 1));
-    const head = table.createTHead().insertRow();
-    head.append(document.createElement("th"));
+    const [top, body] = [document.createElement("thead"), document.createElement("tbody")];
+    const head = top.insertRow();
+    const corner = document.createElement("td");
+    head.append(corner);
     rows.columns.forEach((column, k) => {
       const cell = document.createElement("th");
       cell.scope = "col";
@@ -83,7 +84,6 @@ export class DataGrid {
       formula.setAttribute("aria-label", `Formula of ${column.name}; empty where numbers are typed`);
       head.append(cell);
     });
-    const body = table.createTBody();
     body.append(this.spacer(rows.first));
     rows.cells.forEach((cells, k) => {
       const row = rows.first + k;
@@ -96,6 +96,7 @@ export class DataGrid {
       line.append(number);
       cells.forEach((text, column) => {
         const cell = line.insertCell();
+        cell.id = `cell-${row}-${column}`;
         cell.dataset.at = `${row} ${column}`;
         cell.textContent = text;
       });
@@ -104,7 +105,8 @@ export class DataGrid {
     const typing = this.place.contains(document.activeElement) && document.activeElement?.matches("input");
     if (typing) return;
     const { scrollTop } = this.place;
-    this.place.replaceChildren(table);
+    this.table.setAttribute("aria-rowcount", String(rows.rows + 1));
+    this.table.replaceChildren(top, body);
     this.place.scrollTop = scrollTop;
     this.mark();
   }
@@ -126,7 +128,8 @@ export class DataGrid {
 
   mark() {
     const { top, bottom, left, right } = this.chosen();
-    for (const cell of this.place.querySelectorAll("td")) {
+    this.table.setAttribute("aria-activedescendant", `cell-${this.end.row}-${this.end.column}`);
+    for (const cell of /** @type {NodeListOf<HTMLElement>} */ (this.table.querySelectorAll("td[data-at]"))) {
       const [row, column] = (cell.dataset.at ?? "").split(" ").map(Number);
       const inside = row >= top && row <= bottom && column >= left && column <= right;
       cell.classList.toggle("is-selected", inside);
@@ -219,7 +222,7 @@ export class DataGrid {
       done = true;
       const text = field.value;
       cell.textContent = kept ? text : before;
-      this.place.focus();
+      this.table.focus();
       if (kept && text !== before) this.told.change({ do: "set cells", row, column, block: [[text]] });
       this.go(row + down, column + right);
     };
