@@ -177,6 +177,22 @@ class Columns(unittest.TestCase):
         with self.assertRaisesRegex(EditRefused, "already"):
             apply(document, SetColumn(id="d", index=0, name="w"))
 
+    def test_new_names_reach_formulas_lanes_and_fits(self):
+        document = apply(
+            sheet(LOG, "k = 2", "w = mean(depth) + k"), AddFit(data="d", x="hours", y="depth")
+        )
+        made = SetColumn(id="d", index=2, name="made", formula="k step(depth)/step(hours)")
+        document = apply(document, made)
+        document = apply(document, SetColumn(id="d", index=1, name="level"))
+        self.assertEqual(document.lanes[2].text, "w = mean(level) + k")
+        self.assertEqual(document.lane("d").data.columns[2].formula, "k step(level)/step(hours)")
+        self.assertEqual(document.lanes[3].fit.y, "level")
+        document = apply(document, ReviseLane(id=document.lanes[1].id, text="factor = 2"))
+        formula = document.lane("d").data.columns[2].formula
+        self.assertEqual(formula, "factor step(level)/step(hours)")
+        self.assertEqual(columns(document)["made"].tolist()[1:], [4, 4, 4, 4])
+        self.assertEqual(resolve(document).lanes[2].value, 7)
+
     def test_cells_rows_and_blocks(self):
         document = apply(
             sheet(), SetCells(id="d", row=5, column=1, block=(("11,5", "7"), ("", "8")))

@@ -13,6 +13,7 @@ from axispath.core.language.pasted import written
 from axispath.core.sheet.data import arrays_of, formula_of, padded
 from axispath.core.sheet.document import Document
 from axispath.core.sheet.edits.data import DataChange, Index, taken_names
+from axispath.core.sheet.edits.names import renamed_everywhere
 from axispath.core.sheet.measured import MAX_COLUMNS, Column, ColumnName, DataSet, Typed
 from axispath.core.sheet.refused import EditRefused
 from axispath.core.sheet.resolve import resolve
@@ -46,7 +47,10 @@ class SetColumn(DataChange):
             changes["formula"] = self._formula(document, data, was.name)
         columns[self.index] = was.model_copy(update=changes)
         changed = self.with_changes(document, columns=tuple(columns))
-        return _renamed(changed, self.id, was.name, str(changes.get("name", was.name)))
+        name = str(changes.get("name", was.name))
+        if name != was.name and self.index < len(data.columns):
+            changed = renamed_everywhere(document, changed, was.name, name)
+        return _renamed(changed, self.id, was.name, name)
 
     def _new_name(self, document: Document, data: DataSet) -> str:
         taken = {c.name for c in data.columns} | taken_names(document, self.id)

@@ -4,8 +4,10 @@ from __future__ import annotations
 
 import re
 from collections.abc import Callable
+from dataclasses import replace
 from typing import Any
 
+from axispath.core.data.rows import OVER_ROWS
 from axispath.core.language.equation import parse_equation
 from axispath.core.language.errors import LanguageError
 from axispath.core.language.rename import renamed, renamed_in
@@ -87,6 +89,20 @@ def renamed_elsewhere(before: Document, after: Document, lane: Lane, new: str | 
     return after
 
 
+def renamed_everywhere(before: Document, after: Document, old: str, new: str) -> Document:
+    """A document with a new name for something that no line defines: the column of a data set."""
+    name = _Renaming(scope_of(before.lanes), old, new)
+    for lane in resolve(before):
+        if lane.statement is None:
+            continue
+        text = name.line(lane.lane.text, lane.lane.runs)
+        if text != lane.lane.text:
+            kept = after.lane(lane.lane.id)
+            assert kept is not None
+            after = after.with_lane(kept.model_copy(update={"text": text}))
+    return _in_the_rest(after, name)
+
+
 def _new_names(lane: ResolvedLane, old: str, new: str) -> list[tuple[str, str]]:
     """The names that others use, before and after: of a point those of its coordinates."""
     if lane.statement is None or coordinates(lane.statement.body) is None:
@@ -119,6 +135,12 @@ class _Renaming:
             return renamed(text, statement, self.old, self.new)
 
         return self._in(text, read)
+
+    def by_row(self, text: str) -> str:
+        """A formula of a column, which may look at other rows."""
+        functions = {**self.scope.functions, **dict.fromkeys(OVER_ROWS, 1)}
+        wider = replace(self.scope, functions=functions)
+        return _Renaming(wider, self.old, self.new).formula(text)
 
     def equation(self, text: str) -> str:
         """An equation, an inequality or a chain of them."""
@@ -166,8 +188,11 @@ def _with(value: Any, change: Text, *fields: str) -> Any:
 def _lane(lane: Lane, name: _Renaming) -> Lane:
     slider = _with(lane.slider, name.formula, "low", "high", "step")
     samples = _with(lane.samples, name.formula, "amount")
-    levels = name.list_of(lane.levels)
-    return lane.model_copy(update={"slider": slider, "samples": samples, "levels": levels})
+    update = {"slider": slider, "samples": samples, "levels": name.list_of(lane.levels)}
+    if lane.data is not None:
+        columns = tuple(_with(column, name.by_row, "formula") for column in lane.data.columns)
+        update["data"] = lane.data.model_copy(update={"columns": columns})
+    return lane.model_copy(update=update)
 
 
 def _table(table: Table, name: _Renaming) -> Table:
