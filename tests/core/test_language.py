@@ -151,6 +151,14 @@ class Reading(unittest.TestCase):
             with self.subTest(line):
                 self.assertEqual(plain_statement(read(line), catalogue.VOCABULARY), plain_form)
 
+    def test_the_logarithm_of_a_list_has_one_argument(self):
+        for line in ("ln([4, 8])", "log([x, 2, 8])"):
+            with self.subTest(line):
+                self.assertEqual(plain(read(line).body, catalogue.VOCABULARY), line)
+        for line in ("log(2, 8)", "log([1, 2], 8)"):
+            with self.subTest(line), self.assertRaisesRegex(LanguageError, "written as an index"):
+                read(line)
+
     @given(TREES)
     @settings(max_examples=400, deadline=None)
     def test_plain_text_reads_back_as_the_same_tree(self, tree):

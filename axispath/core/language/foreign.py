@@ -125,7 +125,7 @@ def _commas(tokens: list[Token], opening: int) -> tuple[list[int], int | None]:
     depth = 0
     commas: list[int] = []
     for index in range(opening, len(tokens)):
-        depth += {"(": 1, ")": -1}.get(tokens[index].text, 0)
+        depth += {"(": 1, "[": 1, ")": -1, "]": -1}.get(tokens[index].text, 0)
         if depth == 0:
             return commas, index
         if depth == 1 and tokens[index].text == ",":

@@ -28,6 +28,12 @@ export class Moving {
     });
   }
 
+  /** Steps by keys wait for the hand to rest: what is dragged next must not be overtaken by them. @param {any[]} edits */
+  show(edits) {
+    this.at.sliders.keepNow();
+    this.at.preview = edits;
+  }
+
   /** @param {string} id @param {string} end @param {number} value */
   dragBracket(id, end, value) {
     this.dragEnd(id, end, short(value, 1e-12));
@@ -36,7 +42,7 @@ export class Moving {
   /** An end of a domain or a range is dragged. @param {string} id @param {string} end @param {string} text */
   dragEnd(id, end, text) {
     this.at.lanes.preview(id, end, text);
-    this.at.preview = [{ do: "set domain", id, [end]: text }];
+    this.show([{ do: "set domain", id, [end]: text }]);
     this.at.drawStrips(this.at.plot.lanes);
     this.at.asking.picture();
     this.at.timers.throttled("follow", FOLLOW, () => this.at.asking.path({ moving: true, page: false }));
@@ -49,7 +55,7 @@ export class Moving {
       this.at.session.change({ edits });
       return;
     }
-    this.at.preview = edits;
+    this.show(edits);
     this.at.asking.picture();
     this.at.timers.throttled("follow", FOLLOW, () => this.at.asking.path({ moving: true, page: false }));
     this.at.timers.throttled("lists", LISTS, () => this.at.events.tell("sliding", "lists"));
@@ -64,7 +70,7 @@ export class Moving {
 
   /** The point of a curve is taken along it. @param {string} id @param {number} x @param {number} y */
   moveAlong(id, x, y) {
-    this.at.preview = [{ do: "move along", id, x, y }];
+    this.show([{ do: "move along", id, x, y }]);
     this.at.asking.picture();
     this.at.timers.throttled("follow", FOLLOW, () => this.at.asking.path({ moving: true, page: false }));
   }
@@ -83,7 +89,7 @@ export class Moving {
   /** A point moves under the hand, and what depends on it follows. @param {string} id @param {number} x @param {number} y */
   movePoint(id, x, y) {
     this.placePoint(id, x, y);
-    this.at.preview = [{ do: "move point", id, x, y }];
+    this.show([{ do: "move point", id, x, y }]);
     this.at.redraw();
     this.at.asking.picture();
     this.at.timers.throttled("follow", FOLLOW, () => this.at.asking.path({ moving: true, page: false }));
