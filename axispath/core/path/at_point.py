@@ -6,11 +6,11 @@ from flint import arb
 
 from axispath.core import catalogue
 from axispath.core.arithmetic.balls import operation, precision
+from axispath.core.arithmetic.comparing import COMPARED
 from axispath.core.arithmetic.program import Step
 from axispath.core.catalogue.balls import NAN, OutsideDomain
 from axispath.core.catalogue.parts import AtGuard
 from axispath.core.path.cuts import BITS, Cut
-from axispath.core.path.decisions import HOLDS
 from axispath.core.path.pieces import Cutter
 
 
@@ -66,7 +66,7 @@ class _Point:
         order = self._order(index, left, right)
         if order is None:
             return (left, right)
-        return (value if HOLDS[step.detail](order) else rest,)
+        return (value if COMPARED[step.detail](order, 0) else rest,)
 
     def _order(self, index: int, left: int, right: int) -> int | None:
         """−1, 0 or 1 as left is below, at or above right; None where that cannot be told."""
@@ -92,7 +92,7 @@ class _Point:
             order = self._order(index, *step.operands[:2])
             if order is None:
                 return NAN
-            return self.found[step.operands[2 if HOLDS[step.detail](order) else 3]]
+            return self.found[step.operands[2 if COMPARED[step.detail](order, 0) else 3]]
         given = [self.found[i] for i in step.operands]
         guards = self.cutter.prepared.guards.get(index, ())
         if any(guard in zeros for guard in guards):

@@ -10,6 +10,7 @@ from flint import arb
 
 from axispath.core import catalogue
 from axispath.core.arithmetic.balls import precision
+from axispath.core.arithmetic.comparing import COMPARED
 from axispath.core.arithmetic.program import Program, Step
 from axispath.core.catalogue.balls import OutsideDomain
 from axispath.core.catalogue.entry import Entry
@@ -19,15 +20,6 @@ from axispath.core.path.landmark import Reason
 from axispath.core.path.specialise import Branch, Branches
 from axispath.core.path.tower import LADDER
 
-# Whether a comparison holds where the left side is below (−1), at (0) or above (1) the right.
-HOLDS = {
-    "<": lambda order: order < 0,
-    "<=": lambda order: order <= 0,
-    ">": lambda order: order > 0,
-    ">=": lambda order: order >= 0,
-    "=": lambda order: order == 0,
-    "!=": lambda order: order != 0,
-}
 _SIGNS = {"above": ">", "at or above": ">=", "below": "<", "at or below": "<="}
 
 
@@ -87,7 +79,7 @@ class Decisions:
     def _chosen(self, index: int, sign: str, order: int) -> dict[int, Branch]:
         """The branch of a choice where left is below (−1), at (0) or above (1) right."""
         step = self.plan.steps[index]
-        holds = HOLDS[sign](order)
+        holds = COMPARED[sign](order, 0)
         if step.operation == "choose":
             return {index: Branch(step.operands[2 if holds else 3])}
         if not holds:

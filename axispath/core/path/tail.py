@@ -9,12 +9,12 @@ from __future__ import annotations
 from flint import arb
 
 from axispath.core.arithmetic.balls import precision
+from axispath.core.arithmetic.comparing import COMPARED
 from axispath.core.arithmetic.program import Step
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.catalogue.balls import OutsideDomain
 from axispath.core.path.corner import Corner
 from axispath.core.path.cuts import BITS
-from axispath.core.path.decisions import HOLDS
 from axispath.core.path.germ import Germ
 from axispath.core.path.local import FINEST, Run
 from axispath.core.path.prepared import Prepared
@@ -86,7 +86,7 @@ class _Tail:
         left, right, value, rest = step.operands
         if left not in self.found or right not in self.found:
             return (left, right)
-        return (value if HOLDS[step.detail](self._order(left, right)) else rest,)
+        return (value if COMPARED[step.detail](self._order(left, right), 0) else rest,)
 
     def _order(self, left: int, right: int) -> int:
         """−1, 0 or 1 as one step is below, the same as or above another."""

@@ -16,6 +16,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from axispath.core.arithmetic.boxes import Boxes, add, between, multiply, of_number, whole_power
+from axispath.core.arithmetic.comparing import COMPARED
 from axispath.core.arithmetic.polynomial import Coefficients, coefficients, product
 from axispath.core.memory import Memory
 from axispath.core.plane.area import Rectangle
@@ -83,8 +84,7 @@ def _holds_far_out(
     found = []
     for side, given in zip(relation.sides, sides, strict=True):
         sign = _sign_far_out(given, place, way)
-        holds = {"<": sign < 0, "<=": sign <= 0, ">": sign > 0, ">=": sign >= 0, "=": sign == 0}
-        found.append(np.array([holds[side.sign]]))
+        found.append(np.array([COMPARED[side.sign](sign, 0)]))
     return bool(relation.ruled(found)[0])
 
 

@@ -7,16 +7,9 @@ from fractions import Fraction
 import numpy as np
 
 from axispath.core.arithmetic.boxes import between
+from axispath.core.arithmetic.comparing import COMPARED
 from axispath.core.arithmetic.rationals import Exact, exact_registers
 from axispath.core.plane.relation import Relation, Side, known
-
-HOLDS = {
-    "<": lambda sign: sign < 0,
-    "<=": lambda sign: sign <= 0,
-    ">": lambda sign: sign > 0,
-    ">=": lambda sign: sign >= 0,
-    "=": lambda sign: sign == 0,
-}
 
 
 def belongs(relation: Relation, x: float, y: float) -> bool | None:
@@ -35,7 +28,7 @@ def _side(side: Side, x: float, y: float) -> bool | None:
     )
     found = exact[side.plan.result]
     if found is not None and not found.turns:
-        return bool(HOLDS[side.sign](found.rational))
+        return bool(COMPARED[side.sign](found.rational, 0))
     at = [between(np.array([value]), np.array([value])) for value in (x, y)]
     yes, no = side.known(side.whole(at[0], at[1]))
     return True if yes[0] else False if no[0] else None

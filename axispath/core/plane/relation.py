@@ -13,6 +13,7 @@ from numpy.typing import NDArray
 from axispath.core.arithmetic.boxed import box_function
 from axispath.core.arithmetic.boxes import Boxes
 from axispath.core.arithmetic.build import program
+from axispath.core.arithmetic.comparing import COMPARED
 from axispath.core.arithmetic.derivative import derivative
 from axispath.core.arithmetic.floats import bound_to_floats
 from axispath.core.arithmetic.fraction import numerator
@@ -77,13 +78,7 @@ class Side:
         """Whether the comparison holds at places, as floats tell."""
         values = self.values(x, y)
         with np.errstate(invalid="ignore"):
-            found: Truth = {
-                "<": values < 0,
-                "<=": values <= 0,
-                ">": values > 0,
-                ">=": values >= 0,
-                "=": values == 0,
-            }[self.sign]
+            found: Truth = COMPARED[self.sign](values, 0)
         return found
 
     def known(self, found: Boxes) -> tuple[Truth, Truth]:
