@@ -14,7 +14,8 @@ from axispath.core.language.rename import renamed
 from axispath.core.language.scope import Scope
 from axispath.core.language.spelling import nearest
 from axispath.core.language.statement import read_line
-from axispath.core.language.tree import Name, Statement, free_names
+from axispath.core.language.tree import Name, Statement
+from axispath.core.language.walking import free_names
 from axispath.core.sheet.angles import turns
 from axispath.core.sheet.document import Document
 from axispath.core.sheet.resolve import scope_of

@@ -12,7 +12,7 @@ from axispath.core.language.plain import plain
 from axispath.core.language.readings import other_readings
 from axispath.core.language.spelling import nearest
 from axispath.core.language.statement import parse_statement
-from axispath.core.language.tree import free_names
+from axispath.core.language.walking import free_names
 from axispath.core.sheet.document import Document, Lane, Table
 from axispath.core.sheet.edits import AddLane, apply
 from axispath.core.sheet.ends import typed_end

@@ -38,8 +38,8 @@ from axispath.core.language.tree import (
     Quotient,
     Series,
     Sum,
-    literal,
 )
+from axispath.core.language.walking import literal
 
 # What an expression comes to: one step, or a list of steps.
 Value = int | tuple[int, ...]

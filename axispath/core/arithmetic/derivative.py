@@ -30,9 +30,8 @@ from axispath.core.language.tree import (
     Quotient,
     Series,
     Sum,
-    free_names,
-    literal,
 )
+from axispath.core.language.walking import free_names, literal
 
 MOST_PARTS = 8_000
 Rule = Callable[[Expression], Expression]

@@ -11,8 +11,8 @@ from axispath.core.language.tree import (
     Product,
     Quotient,
     Sum,
-    literal,
 )
+from axispath.core.language.walking import literal
 
 ONE = Number("1")
 MOST_TERMS = 8  # beyond which one fraction would be longer than it helps

@@ -4,14 +4,7 @@ from __future__ import annotations
 
 from fractions import Fraction
 
-from axispath.core.language.tree import (
-    Expression,
-    Negation,
-    Number,
-    Product,
-    Quotient,
-    Sum,
-)
+from axispath.core.language.tree import Expression, Negation, Number, Product, Quotient, Sum
 
 ZERO, ONE, TWO = Number("0"), Number("1"), Number("2")
 

@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from fractions import Fraction
 
-from axispath.core.language.tree import Expression, Negation, Quotient, literal
+from axispath.core.language.tree import Expression, Negation, Quotient
+from axispath.core.language.walking import literal
 
 
 def odd_root(exponent: Expression) -> Fraction | None:

@@ -7,7 +7,8 @@ from axispath.core.language.errors import LanguageError
 from axispath.core.language.parser import Parser
 from axispath.core.language.scope import Scope
 from axispath.core.language.tokens import Token, outside_brackets
-from axispath.core.language.tree import Expression, Pair, walk
+from axispath.core.language.tree import Expression, Pair
+from axispath.core.language.walking import walk
 
 
 def read_whole(text: str, tokens: list[Token], scope: Scope) -> Expression:

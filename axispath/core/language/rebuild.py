@@ -19,8 +19,8 @@ from axispath.core.language.tree import (
     Quotient,
     Series,
     Sum,
-    free_names,
 )
+from axispath.core.language.walking import free_names
 
 Put = Callable[[Expression], Expression]
 

@@ -7,13 +7,7 @@ from axispath.core.language.formula import end_at, keyword_at, refuse_pairs
 from axispath.core.language.parser import Parser
 from axispath.core.language.scope import Scope
 from axispath.core.language.tokens import Token, outside_brackets, tokenise
-from axispath.core.language.tree import (
-    Comparison,
-    Condition,
-    Joined,
-    OfRelation,
-    RelationStatement,
-)
+from axispath.core.language.tree import Comparison, Condition, Joined, OfRelation, RelationStatement
 from axispath.core.language.vocabulary import Vocabulary
 
 BETWEEN = ("<", "<=", ">", ">=")

@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Iterable
 
-from axispath.core.language.tree import Expression, RelationStatement, Statement, free_names
+from axispath.core.language.tree import Expression, RelationStatement, Statement
+from axispath.core.language.walking import free_names
 
 Place = tuple[int, int]
 

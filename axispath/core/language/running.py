@@ -5,7 +5,8 @@ from __future__ import annotations
 from axispath.core.language.formula import keyword_at
 from axispath.core.language.scope import Scope
 from axispath.core.language.tokens import Token
-from axispath.core.language.tree import Expression, Name, free_names
+from axispath.core.language.tree import Expression, Name
+from axispath.core.language.walking import free_names
 
 USUAL = ("t", "θ", "φ", "s", "u", "τ")
 ANGLES = ("θ", "φ")

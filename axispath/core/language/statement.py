@@ -35,10 +35,9 @@ from axispath.core.language.tree import (
     RelationStatement,
     Statement,
     ValueStatement,
-    coordinates,
-    free_names,
 )
 from axispath.core.language.vocabulary import Vocabulary
+from axispath.core.language.walking import coordinates, free_names
 
 NOT_X = "x is the variable of the axis: call the parameter t."
 

@@ -26,8 +26,8 @@ from axispath.core.language.tree import (
     Expression,
     OfRelation,
     RelationStatement,
-    differences,
 )
+from axispath.core.language.walking import differences
 from axispath.core.memory import Memory
 from axispath.core.sheet.resolve import ResolvedLane
 

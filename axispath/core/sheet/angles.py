@@ -6,7 +6,8 @@ from collections.abc import Iterable
 
 from axispath.core import catalogue
 from axispath.core.arithmetic.unit import AngleUnit
-from axispath.core.language.tree import Apply, Expression, literal, walk
+from axispath.core.language.tree import Apply, Expression
+from axispath.core.language.walking import literal, walk
 from axispath.core.sheet.document import Document
 from axispath.core.sheet.resolve import ResolvedLane, resolve
 

@@ -20,7 +20,8 @@ from axispath.core.arithmetic.program import NotComputable, Program
 from axispath.core.arithmetic.rationals import Exact
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.language.points import from_polar
-from axispath.core.language.tree import FunctionStatement, Name, coordinates
+from axispath.core.language.tree import FunctionStatement, Name
+from axispath.core.language.walking import coordinates
 from axispath.core.memory import Memory
 from axispath.core.sheet.document import Document
 from axispath.core.sheet.resolve import END_BITS, ResolvedLane, resolve

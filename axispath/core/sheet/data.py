@@ -23,16 +23,8 @@ from axispath.core.language.pasted import written
 from axispath.core.language.rebuild import rebuilt
 from axispath.core.language.scope import Scope
 from axispath.core.language.statement import parse_expression
-from axispath.core.language.tree import (
-    Call,
-    Expression,
-    ListOf,
-    Name,
-    Negation,
-    Number,
-    Quotient,
-    free_names,
-)
+from axispath.core.language.tree import Call, Expression, ListOf, Name, Negation, Number, Quotient
+from axispath.core.language.walking import free_names
 from axispath.core.memory import Memory
 from axispath.core.sheet.measured import DataSet
 

@@ -4,14 +4,8 @@ from __future__ import annotations
 
 from axispath.core.arithmetic.program import Definition
 from axispath.core.language.errors import LanguageError
-from axispath.core.language.tree import (
-    Call,
-    RelationStatement,
-    Statement,
-    ValueStatement,
-    coordinates,
-    free_names,
-)
+from axispath.core.language.tree import Call, RelationStatement, Statement, ValueStatement
+from axispath.core.language.walking import coordinates, free_names
 from axispath.core.sheet.document import Lane
 
 

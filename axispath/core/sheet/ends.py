@@ -10,7 +10,7 @@ from axispath.core.arithmetic.rationals import exact_registers
 from axispath.core.language.errors import LanguageError
 from axispath.core.language.pasted import written
 from axispath.core.language.statement import parse_expression
-from axispath.core.language.tree import free_names
+from axispath.core.language.walking import free_names
 from axispath.core.sheet.document import Document
 from axispath.core.sheet.refused import EditRefused
 from axispath.core.sheet.resolve import END_BITS, resolve, scope_of

@@ -24,7 +24,8 @@ from axispath.core.language.errors import LanguageError
 from axispath.core.language.rebuild import substituted
 from axispath.core.language.scope import Scope
 from axispath.core.language.statement import parse_expression
-from axispath.core.language.tree import Expression, FunctionStatement, Name, free_names
+from axispath.core.language.tree import Expression, FunctionStatement, Name
+from axispath.core.language.walking import free_names
 from axispath.core.memory import Memory
 from axispath.core.sheet.data import Arrays
 from axispath.core.sheet.measured import Fit

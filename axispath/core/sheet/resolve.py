@@ -37,9 +37,8 @@ from axispath.core.language.tree import (
     Name,
     RelationStatement,
     Statement,
-    coordinates,
-    differences,
 )
+from axispath.core.language.walking import coordinates, differences
 from axispath.core.memory import Memory
 from axispath.core.sheet.data import Arrays
 from axispath.core.sheet.dependencies import (

@@ -19,10 +19,8 @@ from axispath.core.language.tree import (
     Quotient,
     RelationStatement,
     Sum,
-    differences,
-    free_names,
-    literal,
 )
+from axispath.core.language.walking import differences, free_names, literal
 from axispath.core.sheet.resolve import ResolvedLane
 
 DEGREE = 2

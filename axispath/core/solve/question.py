@@ -22,8 +22,8 @@ from axispath.core.language.tree import (
     Number,
     Quotient,
     Sum,
-    free_names,
 )
+from axispath.core.language.walking import free_names
 from axispath.core.sheet.dependencies import used_names
 from axispath.core.sheet.document import Document
 from axispath.core.sheet.refused import EditRefused

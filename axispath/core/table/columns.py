@@ -10,7 +10,8 @@ from axispath.core.language.errors import LanguageError
 from axispath.core.language.numbers import full_precision
 from axispath.core.language.pasted import written
 from axispath.core.language.statement import parse_expression
-from axispath.core.language.tree import Call, Expression, FunctionStatement, Name, free_names
+from axispath.core.language.tree import Call, Expression, FunctionStatement, Name
+from axispath.core.language.walking import free_names
 from axispath.core.sheet.curve import parameters
 from axispath.core.sheet.document import Document, Lane, Table
 from axispath.core.sheet.resolve import ResolvedLane, resolve, scope_of

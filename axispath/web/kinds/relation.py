@@ -3,7 +3,7 @@
 from typing import Any
 
 from axispath.core.arithmetic.polynomial import coefficients
-from axispath.core.language.tree import free_names
+from axispath.core.language.walking import free_names
 from axispath.core.path.relations.conics import described
 from axispath.core.plane.relation import relation_of
 from axispath.core.sheet.document import Document

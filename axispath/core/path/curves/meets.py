@@ -9,15 +9,8 @@ import numpy as np
 from axispath.core.arithmetic.build import program
 from axispath.core.arithmetic.program import Definition, Program
 from axispath.core.language.points import from_polar
-from axispath.core.language.tree import (
-    Call,
-    Expression,
-    FunctionStatement,
-    Name,
-    Negation,
-    Sum,
-    coordinates,
-)
+from axispath.core.language.tree import Call, Expression, FunctionStatement, Name, Negation, Sum
+from axispath.core.language.walking import coordinates
 from axispath.core.path.budget import Budget
 from axispath.core.path.curves.along import Along, along, ball_of, located
 from axispath.core.path.curves.arcs import Arcs, arcs_of

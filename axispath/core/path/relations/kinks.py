@@ -14,7 +14,8 @@ from axispath.core.arithmetic.boxes import between, multiply, subtract
 from axispath.core.arithmetic.program import NotComputable
 from axispath.core.arithmetic.simplest import ZERO, negation
 from axispath.core.language.rebuild import rebuilt
-from axispath.core.language.tree import Apply, Expression, walk
+from axispath.core.language.tree import Apply, Expression
+from axispath.core.language.walking import walk
 from axispath.core.path.budget import Budget
 from axispath.core.path.landmark import Kind, Landmark
 from axispath.core.path.relations.rules import Rectangle, Rules, landmark

@@ -13,7 +13,8 @@ from axispath.core.arithmetic.interval import End
 from axispath.core.arithmetic.program import Definition, Program
 from axispath.core.arithmetic.simplest import number
 from axispath.core.arithmetic.unit import AngleUnit
-from axispath.core.language.tree import Expression, RelationStatement, differences
+from axispath.core.language.tree import Expression, RelationStatement
+from axispath.core.language.walking import differences
 from axispath.core.path.budget import Budget
 from axispath.core.path.find import find_zeros
 from axispath.core.path.landmark import Certainty, Common, Kind, Landmark, Method

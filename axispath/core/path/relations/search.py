@@ -15,9 +15,7 @@ from axispath.core.arithmetic.fraction import radical
 from axispath.core.arithmetic.interval import End
 from axispath.core.arithmetic.rationals import Exact, exact_registers
 from axispath.core.arithmetic.simplest import ZERO
-from axispath.core.language.tree import (
-    Name,
-)
+from axispath.core.language.tree import Name
 from axispath.core.path.budget import Budget
 from axispath.core.path.find import find_zeros
 from axispath.core.path.isolate import merged_open

@@ -13,7 +13,8 @@ from axispath.core.language.errors import LanguageError
 from axispath.core.language.rename import renamed, renamed_in
 from axispath.core.language.scope import Scope
 from axispath.core.language.statement import Named, parse_expression, parse_statement
-from axispath.core.language.tree import FunctionStatement, coordinates
+from axispath.core.language.tree import FunctionStatement
+from axispath.core.language.walking import coordinates
 from axispath.core.sheet.captions import MARK
 from axispath.core.sheet.dependencies import coordinates_of
 from axispath.core.sheet.document import MAX_LANES, Document, Equation, Ground, Lane, Table

@@ -8,15 +8,8 @@ from typing import TYPE_CHECKING
 from axispath.core.arithmetic.floats import float_items, float_value
 from axispath.core.arithmetic.program import Program
 from axispath.core.language.running import USUAL
-from axispath.core.language.tree import (
-    Expression,
-    Name,
-    Negation,
-    Number,
-    Pair,
-    coordinates,
-    free_names,
-)
+from axispath.core.language.tree import Expression, Name, Negation, Number, Pair
+from axispath.core.language.walking import coordinates, free_names
 from axispath.core.sheet.kinds.kind import Kind
 
 if TYPE_CHECKING:
