@@ -7,19 +7,20 @@ from pathlib import Path
 PACKAGE = Path(__file__).resolve().parents[2] / "axispath"
 # Each part of the core may import itself and the parts before it in one of these chains.
 ANYWHERE = {"memory"}
+LINES = ("language", "quantities", "catalogue", "arithmetic", "calculation")
 ALLOWED = {
     "language": {"language"},
-    "catalogue": {"language", "catalogue"},
-    "arithmetic": {"language", "catalogue", "arithmetic"},
+    "quantities": {"language", "quantities"},
+    "catalogue": {"language", "quantities", "catalogue"},
+    "arithmetic": {"language", "quantities", "catalogue", "arithmetic"},
+    "calculation": {"language", "quantities", "catalogue", "arithmetic", "calculation"},
     "data": {"data"},
     "fits": {"language", "catalogue", "arithmetic", "fits"},
-    "sheet": {"language", "catalogue", "arithmetic", "data", "fits", "sheet"},
-    "plane": {"language", "catalogue", "arithmetic", "data", "fits", "sheet", "plane"},
-    "path": {"language", "catalogue", "arithmetic", "data", "fits", "sheet", "plane", "path"},
+    "sheet": {*LINES, "data", "fits", "sheet"},
+    "plane": {*LINES, "data", "fits", "sheet", "plane"},
+    "path": {*LINES, "data", "fits", "sheet", "plane", "path"},
     "sampling": {
-        "language",
-        "catalogue",
-        "arithmetic",
+        *LINES,
         "data",
         "fits",
         "sheet",
@@ -27,9 +28,7 @@ ALLOWED = {
         "sampling",
     },
     "solve": {
-        "language",
-        "catalogue",
-        "arithmetic",
+        *LINES,
         "data",
         "fits",
         "sheet",
@@ -38,7 +37,7 @@ ALLOWED = {
         "solve",
     },
     "table": {
-        *("language", "catalogue", "arithmetic", "data", "fits", "sheet"),
+        *(*LINES, "data", "fits", "sheet"),
         *("plane", "path", "sampling", "table"),
     },
 }

@@ -172,11 +172,12 @@ def operation(step: Step, unit: AngleUnit) -> Operation:
         case "restrict":
             return partial(_restrict, detail[0])
         case "apply":
-            return _applied(catalogue.ENTRIES[detail], unit)
+            return in_unit(catalogue.ENTRIES[detail], unit)
     return _OPERATIONS[step.operation]
 
 
-def _applied(entry: catalogue.Entry, unit: AngleUnit) -> Operation:
+def in_unit(entry: catalogue.Entry, unit: AngleUnit) -> Operation:
+    """A function of the catalogue on balls, with angles in a unit."""
     if unit is AngleUnit.RADIAN or entry.angle is catalogue.Angle.NONE:
         return entry.ball
     if entry.angle is catalogue.Angle.RESULT:

@@ -9,6 +9,7 @@ from functools import partial
 
 from axispath.core import catalogue
 from axispath.core.arithmetic.derivative import derivative
+from axispath.core.arithmetic.needed import fixed, needed_for
 from axispath.core.arithmetic.patience import time_check
 from axispath.core.arithmetic.program import (
     MAX_STEPS,
@@ -19,7 +20,6 @@ from axispath.core.arithmetic.program import (
     Step,
     TooLarge,
 )
-from axispath.core.arithmetic.rationals import exact_value
 from axispath.core.language.exponents import odd_root
 from axispath.core.language.tree import (
     Apply,
@@ -29,14 +29,18 @@ from axispath.core.language.tree import (
     Constant,
     Expression,
     ListOf,
+    MatrixOf,
     Name,
     Negation,
     Number,
     Pair,
+    Part,
     Power,
     Product,
     Quotient,
+    Running,
     Series,
+    Stretch,
     Sum,
 )
 from axispath.core.language.walking import literal
@@ -48,6 +52,7 @@ MAX_ITEMS = 5_000
 MOST_VISITED = 400_000  # parts of a formula, with all that it depends on
 LOOK_EVERY = 256  # parts of a formula between two looks at the clock
 SHORT = 12  # steps of an exponent that is looked at for being a whole number
+ONE = Number("1")
 PLAIN = ("number", "negate", "add", "subtract", "multiply", "divide", "whole power")
 
 
@@ -122,6 +127,8 @@ class Builder:
             case Number():
                 return self.number(node.value)
             case Constant(name):
+                if name not in catalogue.CONSTANTS:
+                    raise NotComputable("A complex number stands where a real one is needed.")
                 return self.step(Step("constant", (), name))
             case Name(name):
                 return names[name] if name in names else self.value(name)
@@ -146,8 +153,16 @@ class Builder:
                 return self.flat([self.expression(item, names) for item in items])
             case Series():
                 return self.series(node, names)
+            case Stretch(low, high):
+                return self.range("steps", [self.expression(p, names) for p in (low, high, ONE)])
+            case Part(base, indices):
+                return self.part(self.expression(base, names), indices, names)
             case Pair():
                 raise NotComputable("A point is no number.")
+            case MatrixOf():
+                raise NotComputable("A matrix stands where one number is needed.")
+            case Running(function):
+                raise NotComputable(f"{function} is computed from numbers alone here.")
 
     def one(self, node: Expression, names: Names) -> int:
         """An expression that must not be a list."""
@@ -216,17 +231,19 @@ class Builder:
 
     def _whole(self, value: Value) -> int | None:
         """The whole number that an exponent is once it is written out, as in a sum over k."""
-        if not isinstance(value, int) or len(needed := self._needed(value)) > SHORT:
+        if not isinstance(value, int) or len(needed := needed_for(self.steps, value)) > SHORT:
             return None
         if any(self.steps[i].operation not in PLAIN for i in needed):
             return None
-        found = self._fixed(value)
+        found = fixed(self.steps, value)
         if found is None or found.denominator != 1 or abs(found) > MAX_WHOLE_EXPONENT:
             return None
         return int(found)
 
     def apply(self, function: str, arguments: tuple[Expression, ...], names: Names) -> Value:
         """A function of the catalogue."""
+        if function in catalogue.CALCULATED:
+            raise NotComputable(f"{function} is computed from numbers alone here.")
         entry = catalogue.ENTRIES[function]
         given = [self.expression(part, names) for part in arguments]
         if function in ("steps", "spread"):
@@ -241,6 +258,18 @@ class Builder:
                     return items[0]
             return self.step(Step("apply", items, function))
         return self.each("apply", function, *given)
+
+    def part(self, base: Value, indices: tuple[Expression, ...], names: Names) -> Value:
+        """An entry or a stretch of a list; behind a number a list in brackets is a factor."""
+        asked = self.expression(ListOf(indices), names)
+        assert isinstance(asked, tuple)
+        if isinstance(base, int):
+            return self.each("multiply", None, base, asked)
+        places = [self.constant(value, "The place in a list") for value in asked]
+        if len(indices) > 1 or any(p.denominator > 1 or not 1 <= p <= len(base) for p in places):
+            raise NotComputable(f"A list of {len(base)} values has places 1 to {len(base)}.")
+        found = tuple(base[int(place) - 1] for place in places)
+        return found if isinstance(indices[0], Stretch | ListOf) else found[0]
 
     def range(self, function: str, given: list[Value]) -> Value:
         """A list by step or by count."""
@@ -268,32 +297,12 @@ class Builder:
     def constant(self, value: Value, what: str) -> Fraction:
         """The exact value of a step without inputs."""
         assert isinstance(value, int)
-        if any(self.steps[index].operation == "input" for index in self._needed(value)):
+        if any(self.steps[index].operation == "input" for index in needed_for(self.steps, value)):
             raise NotComputable(f"{what} has to be a fixed number.")
-        found = self._fixed(value)
+        found = fixed(self.steps, value)
         if found is None:
             raise NotComputable(f"{what} has to be a fixed fraction.")
         return found
-
-    def _fixed(self, value: int) -> Fraction | None:
-        """The value of a step without inputs, where it is a fraction."""
-        needed = self._needed(value)
-        place = {index: k for k, index in enumerate(needed)}
-        steps = tuple(
-            Step(step.operation, tuple(place[part] for part in step.operands), step.detail)
-            for step in (self.steps[index] for index in needed)
-        )
-        return exact_value(Program(0, steps, len(steps) - 1))
-
-    def _needed(self, value: int) -> list[int]:
-        """The steps that a step depends on, itself last."""
-        found, pending = set(), [value]
-        while pending:
-            index = pending.pop()
-            if index not in found:
-                found.add(index)
-                pending += self.steps[index].operands
-        return sorted(found)
 
     def cases(self, node: Cases, names: Names) -> int:
         """Cases as a chain of choices."""
@@ -355,14 +364,13 @@ class Builder:
         domain = definition.domain
         if domain is None:
             return result
-        if domain.low is not None:
-            side = "at or above" if domain.low_closed else "above"
-            low = self.one(domain.low, {})
-            result = self.step(Step("restrict", (result, given[0], low), (side, name)))
-        if domain.high is not None:
-            side = "at or below" if domain.high_closed else "below"
-            high = self.one(domain.high, {})
-            result = self.step(Step("restrict", (result, given[0], high), (side, name)))
+        for end, closed, side in (
+            (domain.low, domain.low_closed, "above"),
+            (domain.high, domain.high_closed, "below"),
+        ):
+            if end is not None:
+                detail = (f"at or {side}" if closed else side, name)
+                result = self.step(Step("restrict", (result, given[0], self.one(end, {})), detail))
         return result
 
     def derived(self, name: str, order: int) -> Definition:

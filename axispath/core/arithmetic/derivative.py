@@ -256,6 +256,8 @@ def _power_of_absolute(
 
 
 def _applied(function: str, arguments: tuple[Expression, ...], inner: Rule) -> Expression:
+    if function not in catalogue.ENTRIES:
+        raise NotComputable(f"{function} has no derivative that can be written down here.")
     entry = catalogue.ENTRIES[function]
     if entry.word.many:
         return _of_many(function, arguments, inner)

@@ -27,8 +27,8 @@ LARGEST_WHOLE = 1000  # of which a factorial is taken
 MOST_OF_TURN = 360  # largest denominator of a guessed multiple of π
 
 
-class _Inexact(Exception):
-    pass
+class Inexact(Exception):
+    """The value is no number of this form."""
 
 
 class Exact(NamedTuple):
@@ -61,7 +61,7 @@ class Exact(NamedTuple):
                 return 1
             if ball < 0:
                 return -1
-        raise _Inexact
+        raise Inexact
 
 
 def exact_value(plan: Program, *inputs: Fraction) -> Fraction | None:
@@ -80,7 +80,7 @@ def exact_registers(plan: Program, unit: AngleUnit, *inputs: Exact) -> list[Exac
             continue
         try:
             results.append(_carry_out(step, [results[i] for i in step.operands], unit))
-        except (_Inexact, ZeroDivisionError):
+        except (Inexact, ZeroDivisionError):
             results.append(None)
     return results
 
@@ -112,7 +112,7 @@ def folded(plan: Program, unit: AngleUnit) -> Program:
             continue
         try:
             value = _carry_out(step, [constants[i] for i in step.operands], unit)
-        except (_Inexact, ZeroDivisionError) as error:
+        except (Inexact, ZeroDivisionError) as error:
             constants.append(None)
             if isinstance(error, ZeroDivisionError):
                 steps[index] = Step("undefined")
@@ -142,7 +142,7 @@ def _carry_out(step: Step, given: list[Exact | None], unit: AngleUnit) -> Exact:
     if step.operation == "choose":
         return _chosen(str(step.detail), given)
     if any(value is None for value in given):
-        raise _Inexact
+        raise Inexact
     return _computed(step, [value for value in given if value is not None], unit)
 
 
@@ -169,31 +169,32 @@ def _computed(step: Step, given: list[Exact], unit: AngleUnit) -> Exact:
             return _power(_root(base, detail.denominator), detail.numerator)
         case "power", [base, exponent]:
             if base.is_zero and exponent.sign() <= 0:
-                raise _Inexact
+                raise Inexact
             return _power(base, _whole(exponent))
         case "given", [value, _]:
             return value
         case "restrict", [value, x, end]:
             inside = INSIDE[detail[0]](_difference_sign(x, end), 0)
             if not inside:
-                raise _Inexact
+                raise Inexact
             return value
         case "apply", _:
-            return _applied(str(detail), given, unit)
-    raise _Inexact
+            return applied_exactly(str(detail), given, unit)
+    raise Inexact
 
 
 def _chosen(sign: str, given: list[Exact | None]) -> Exact:
     left, right, value, rest = given
     if left is None or right is None:
-        raise _Inexact
+        raise Inexact
     chosen = value if COMPARED[sign](_difference_sign(left, right), 0) else rest
     if chosen is None:
-        raise _Inexact
+        raise Inexact
     return chosen
 
 
-def _applied(name: str, given: list[Exact], unit: AngleUnit) -> Exact:
+def applied_exactly(name: str, given: list[Exact], unit: AngleUnit) -> Exact:
+    """A function of the catalogue. Raises Inexact, ZeroDivisionError where it has no value."""
     x = given[0]
     match name:
         case "abs":
@@ -235,7 +236,7 @@ def _applied(name: str, given: list[Exact], unit: AngleUnit) -> Exact:
             return _of_whole(name, [_whole(value) for value in given])
         case "cosh" if x.is_zero:
             return ONE
-    raise _Inexact
+    raise Inexact
 
 
 ZERO, ONE = Exact(Fraction(0)), Exact(Fraction(1))
@@ -258,7 +259,7 @@ def _circular(name: str, half_turns: Fraction) -> Exact:
         table, steps = _SINES, 6 * shifted
         place = steps % 12
     if place.denominator != 1 or int(place) not in table:
-        raise _Inexact
+        raise Inexact
     return Exact(Fraction(table[int(place)]))
 
 
@@ -268,7 +269,7 @@ def sine_and_cosine(angle: Exact, unit: AngleUnit) -> tuple[arb, arb] | None:
     for name in ("sin", "cos"):
         try:
             found.append(_circular(name, _half_turns(angle, unit)))
-        except _Inexact:
+        except Inexact:
             found.append(None)
     sine, cosine = found
     if sine is None and cosine is None:
@@ -289,7 +290,7 @@ def _inverse(name: str, x: Exact, unit: AngleUnit) -> Exact:
     value = _rational(x)
     table = _ARCTANGENTS if name == "arctan" else _ARCSINES
     if abs(value) not in table:
-        raise _Inexact
+        raise Inexact
     half_turns = table[abs(value)] * (1 if value >= 0 else -1)
     if name == "arccos":
         half_turns = _HALF - half_turns
@@ -298,7 +299,7 @@ def _inverse(name: str, x: Exact, unit: AngleUnit) -> Exact:
 
 def _of_whole(name: str, given: list[int]) -> Exact:
     if name in ("factorial", "binomial") and (min(given) < 0 or max(given) > LARGEST_WHOLE):
-        raise _Inexact
+        raise Inexact
     return _short(Fraction(_WHOLE[name](*given)), Fraction(0))
 
 
@@ -315,7 +316,7 @@ def _half_turns(x: Exact, unit: AngleUnit) -> Fraction:
     if unit is AngleUnit.DEGREE:
         return _rational(x) / 180
     if x.rational:
-        raise _Inexact
+        raise Inexact
     return x.turns
 
 
@@ -334,7 +335,7 @@ def _difference_sign(left: Exact, right: Exact) -> int:
 
 def _product(left: Exact, right: Exact) -> Exact:
     if left.turns and right.turns:
-        raise _Inexact
+        raise Inexact
     turns = left.turns * right.rational + right.turns * left.rational
     return _short(left.rational * right.rational, turns)
 
@@ -344,7 +345,7 @@ def _quotient(top: Exact, bottom: Exact) -> Exact:
         return _short(top.rational / bottom.rational, top.turns / bottom.rational)
     ratio = top.turns / bottom.turns
     if top.rational != ratio * bottom.rational:
-        raise _Inexact
+        raise Inexact
     return Exact(ratio)
 
 
@@ -354,14 +355,14 @@ def _power(base: Exact, n: int) -> Exact:
     value = _rational(base)
     digits = max(value.numerator.bit_length(), value.denominator.bit_length())
     if digits * abs(n) > 4 * MAX_DIGITS:
-        raise _Inexact
+        raise Inexact
     return Exact(value**n)
 
 
 def _root(x: Exact, n: int) -> Exact:
     value = _rational(x)
     if not 1 <= n <= 64 or (value < 0 and n % 2 == 0):
-        raise _Inexact
+        raise Inexact
     parts = [_whole_root(abs(part), n) for part in (value.numerator, value.denominator)]
     root = Fraction(parts[0], parts[1])
     return Exact(-root if value < 0 else root)
@@ -372,24 +373,24 @@ def _whole_root(value: int, n: int) -> int:
     for near in (root - 1, root, root + 1):
         if near >= 0 and near**n == value:
             return near
-    raise _Inexact
+    raise Inexact
 
 
 def _rational(x: Exact) -> Fraction:
     if x.turns:
-        raise _Inexact
+        raise Inexact
     return x.rational
 
 
 def _whole(x: Exact) -> int:
     value = _rational(x)
     if value.denominator != 1 or abs(value) > 10_000:
-        raise _Inexact
+        raise Inexact
     return int(value)
 
 
 def _short(rational: Fraction, turns: Fraction) -> Exact:
     for value in (rational, turns):
         if max(value.numerator.bit_length(), value.denominator.bit_length()) > 4 * MAX_DIGITS:
-            raise _Inexact
+            raise Inexact
     return Exact(rational, turns)

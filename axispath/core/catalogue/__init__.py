@@ -8,15 +8,20 @@ from __future__ import annotations
 
 from axispath.core.catalogue import (
     angles,
+    calculus,
+    complexes,
     hyperbolic,
     lists,
+    matrices,
     powers,
     reciprocals,
     rounding,
+    sequences,
     special,
     trigonometry,
     whole,
 )
+from axispath.core.catalogue.calculated import Calculated
 from axispath.core.catalogue.constants import CONSTANTS as _CONSTANTS
 from axispath.core.catalogue.entry import Angle, Entry
 from axispath.core.language.scope import Scope
@@ -31,11 +36,32 @@ FAMILIES = {
     "Chance and special functions": special.ENTRIES,
     "Several values and lists": lists.ENTRIES,
 }
+ON_LINES = {
+    "Complex numbers": complexes.ENTRIES,
+    "Lists on lines": sequences.ENTRIES,
+    "Matrices and vectors": matrices.ENTRIES,
+    "Calculus on lines": calculus.ENTRIES,
+}
+"""Functions that the page Working computes, and other lines from numbers alone."""
+CALCULATED = {entry.word.name: entry for family in ON_LINES.values() for entry in family}
 ENTRIES = {entry.word.name: entry for family in FAMILIES.values() for entry in family}
 CONSTANTS = {constant.name: constant for constant in _CONSTANTS}
-VOCABULARY = Vocabulary.of(
-    (entry.word for entry in ENTRIES.values()), {name: name for name in CONSTANTS}
+WORDS = (
+    *(entry.word for entry in ENTRIES.values()),
+    *(entry.word for entry in CALCULATED.values()),
 )
+VOCABULARY = Vocabulary.of(WORDS, {name: name for name in CONSTANTS})
 SCOPE = Scope(VOCABULARY)
 
-__all__ = ["CONSTANTS", "ENTRIES", "FAMILIES", "SCOPE", "VOCABULARY", "Angle", "Entry"]
+__all__ = [
+    "CALCULATED",
+    "CONSTANTS",
+    "ENTRIES",
+    "FAMILIES",
+    "ON_LINES",
+    "SCOPE",
+    "VOCABULARY",
+    "Angle",
+    "Calculated",
+    "Entry",
+]

@@ -8,7 +8,7 @@ from abc import ABC, abstractmethod
 from axispath.core.language.cursor import Cursor, with_points
 from axispath.core.language.errors import LanguageError
 from axispath.core.language.points import POINT_WORDS, Point, PointWord
-from axispath.core.language.scope import logarithm_base
+from axispath.core.language.scope import Scope, logarithm_base
 from axispath.core.language.tokens import Token
 from axispath.core.language.tree import (
     Apply,
@@ -21,13 +21,15 @@ from axispath.core.language.tree import (
     Pair,
     Power,
     Product,
+    Running,
     Series,
 )
 from axispath.core.language.vocabulary import Word
 
 HIGHEST_DERIVATIVE = 4
 CLOSING = {"(": ")", "|": "|", "[": "]"}
-RUNNING = ("sum", "product")
+RUNNING = ("sum", "product")  # whose index may also be an index of values one after the other
+SIDES = ("left", "right")
 
 
 class Calls(Cursor, ABC):
@@ -75,7 +77,7 @@ class Calls(Cursor, ABC):
             return self.of_points(token)
         if name in self.constants:
             return Constant(self.constants[name])
-        if name in self.words or logarithm_base(name):
+        if (name in self.words and self.meant(name)) or logarithm_base(name):
             return self.applied(token)
         if self.sees("'", "″"):
             # Only functions have primes, so this is one that somebody has yet to define.
@@ -84,6 +86,11 @@ class Calls(Cursor, ABC):
                 raise self.fail(f"After {name}′ comes an argument: {name}′(x).", token)
             return Call(name, self.arguments(token), order, place)
         return Name(name, place)
+
+    def meant(self, name: str) -> bool:
+        """Whether a word that yields to names of the sheet is the function here."""
+        before_name = self.token.kind == "name" and self.words[name].runs == ""
+        return not self.words[name].yields or self.sees("(") or before_name
 
     def of_points(self, token: Token) -> Expression:
         """A word about two points."""
@@ -164,7 +171,8 @@ class Calls(Cursor, ABC):
         opening = self.take()
         outer, self.bars = self.bars, 0
         scope = self.scope
-        if token.text in RUNNING:
+        runs = self.words[token.text].runs if token.text in self.words else ""
+        if token.text in RUNNING or runs:
             self.scope = scope.with_values(self._running_index())
         if self.token.kind == "end":
             message = f"The bracket after {token.text} is still open."
@@ -176,6 +184,8 @@ class Calls(Cursor, ABC):
         found = [self.expression()]
         if token.text in RUNNING and self.sees("for"):
             found = [self.series(token.text, found[0])]
+        elif runs:
+            found = [self.running(token, runs, found[0], scope)]
         while self.sees(","):
             comma = self.take()
             if self.sees(")", ","):
@@ -213,7 +223,48 @@ class Calls(Cursor, ABC):
         if not self.sees("to"):
             raise self.fail("The range needs an end: write for example “for k = 1 to 10”.", equals)
         self.take()
+        if self.sees("∞"):
+            self.take()
+            return Running(kind, body, index.text, (low, Constant("∞")))
         return Series(kind, body, index.text, low, self.expression())
+
+    def running(self, token: Token, runs: str, body: Expression, outer: Scope) -> Expression:
+        """``for x = 0 to 1`` after a formula in x, and what a comma may add."""
+        example = self.words[token.text].signature
+        if not self.sees("for"):
+            raise self.fail(f"Say which letter runs: {example}.", token)
+        self.take()
+        index = self.take()
+        if index.kind != "name":
+            raise self.fail(f"Say which letter runs: {example}.", index)
+        self.scope = outer
+        ends: list[Expression] = []
+        for sign in runs.split():
+            if sign == "-" or (sign == "=?" and not self.sees("=")):
+                break
+            if not self.sees(sign.rstrip("?")):
+                raise self.fail(f"This is written as {example}.", token)
+            self.take()
+            ends.append(self.end())
+        others: list[Expression] = []
+        side = ""
+        while self.sees(","):
+            self.take()
+            if self.token.text in SIDES:
+                side = self.take().text
+            else:
+                others.append(self.expression())
+        return Running(token.text, body, index.text, tuple(ends), tuple(others), side)
+
+    def end(self) -> Expression:
+        """A number, or ∞ with its sign."""
+        negative = self.sees("-") and self.tokens[self.at + 1].text == "∞"
+        if negative:
+            self.take()
+        if not self.sees("∞"):
+            return self.expression()
+        self.take()
+        return Negation(Constant("∞")) if negative else Constant("∞")
 
     def applied(self, token: Token) -> Expression:
         """A function of the catalogue, with a power or a base of its own, and its argument."""
@@ -226,7 +277,15 @@ class Calls(Cursor, ABC):
                 raise self.fail(message, token)
             entry, exponent = self.words[entry.inverse], None
         given = self.arguments(token) if self.sees("(") else (self.bare_argument(token),)
-        if len(given) == 1 and isinstance(given[0], Series) and given[0].kind == token.text:
+        if (
+            len(given) == 1
+            and isinstance(given[0], Series | Running)
+            and entry.name
+            in (
+                getattr(given[0], "kind", ""),
+                getattr(given[0], "function", ""),
+            )
+        ):
             return given[0]
         _check_count(entry, token, len(given))
         if base:

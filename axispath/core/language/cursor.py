@@ -93,6 +93,8 @@ class Cursor:
             return self.fail("The line ends too early.")
         if self.sees(")"):
             return self.fail("This bracket closes nothing.", mend=self.without(token))
+        if self.sees(";"):
+            return self.fail("A semicolon stands only between the rows of a matrix.")
         if self.sees("]", "{", "}"):
             return self.fail(f"“{token.text}” has no meaning here: use round brackets.")
         if self.sees("'", "″"):

@@ -34,6 +34,7 @@ _SIGNS = {
     "in": r" \in ",
     "and": r"\quad\text{and}\quad ",
     "or": r"\quad\text{or}\quad ",
+    "to": r"\ \text{to}\ ",
 }
 
 
@@ -102,6 +103,11 @@ class Latex:
                 return rf"\left\lfloor {arguments[0]}\right\rfloor "
             case Shape.CEILING:
                 return rf"\left\lceil {arguments[0]}\right\rceil "
+            case Shape.TRANSPOSED:
+                simple = arguments[0].isalnum()
+                return rf"{arguments[0] if simple else self.bracket(arguments[0])}^{{\mathsf{{T}}}}"
+            case Shape.ENTRYWISE:
+                return self.bracket(rf"{arguments[0]} \circ {arguments[1]}")
         given = ",\\,".join(arguments)
         return rf"\operatorname{{{word.name}}}{self.bracket(given)}"
 
@@ -119,6 +125,29 @@ class Latex:
         """A sum or a product over a range."""
         sign = r"\sum" if kind == "sum" else r"\prod"
         return rf"{sign}_{{{index}={low}}}^{{{high}}} {body}"
+
+    def grid(self, rows: list[list[str]]) -> str:
+        """A matrix in square brackets."""
+        lines = r"\\".join(" & ".join(row) for row in rows)
+        return rf"\begin{{bmatrix}}{lines}\end{{bmatrix}}"
+
+    def running(
+        self, function: str, body: str, index: str, ends: list[str], arguments: list[str], side: str
+    ) -> str:
+        """An integral, a limit, a derivative; what has no sign of its own by its name."""
+        match function, ends:
+            case "integral", [low, high]:
+                return rf"\int_{{{low}}}^{{{high}}} {body}\,\mathrm{{d}}{index}"
+            case "limit", [at]:
+                way = {"left": "^{-}", "right": "^{+}"}.get(side, "")
+                return rf"\lim_{{{index}\to {at}{way}}} {body}"
+            case "derivative", []:
+                return rf"\frac{{\mathrm{{d}}}}{{\mathrm{{d}}{index}}} {self.bracket(body)}"
+            case "sum", [low, high]:
+                return self.series("sum", body, index, low, high)
+        ranged = [f"{index}={'='.join(ends)}"] if ends else [index]
+        given = ",\\,".join([body, *ranged, *arguments])
+        return rf"\operatorname{{{function}}}{self.bracket(given)}"
 
 
 def latex(node: Expression, vocabulary: Vocabulary) -> str:

@@ -31,7 +31,7 @@ class MathML:
 
     def sign(self, sign: str) -> str:
         """A sign or a word."""
-        if sign in ("for", "and", "or"):
+        if sign in ("for", "and", "or", "to"):
             return f"<mtext>&#160; {sign} &#160;</mtext>"
         return f"<mo>{escape(_SIGNS.get(sign, sign))}</mo>"
 
@@ -75,6 +75,12 @@ class MathML:
                 return self.bracket(arguments[0], "⌊", "⌋")
             case Shape.CEILING:
                 return self.bracket(arguments[0], "⌈", "⌉")
+            case Shape.TRANSPOSED:
+                simple = arguments[0].count("<") <= 2
+                base = arguments[0] if simple else self.bracket(arguments[0])
+                return f"<msup>{base}<mi mathvariant='normal'>T</mi></msup>"
+            case Shape.ENTRYWISE:
+                return self.bracket(f"{arguments[0]}<mo>∘</mo>{arguments[1]}")
         given = "<mo>,</mo>".join(arguments)
         return f"<mrow><mi>{word.name}</mi><mo>&#8289;</mo>{self.bracket(given)}</mrow>"
 
@@ -96,6 +102,34 @@ class MathML:
         sign = "∑" if kind == "sum" else "∏"
         below = f"<mrow>{index}<mo>=</mo>{low}</mrow>"
         return f"<mrow><munderover><mo>{sign}</mo>{below}{high}</munderover>{body}</mrow>"
+
+    def grid(self, rows: list[list[str]]) -> str:
+        """A matrix in square brackets."""
+        lines = (f"<mtr>{''.join(f'<mtd>{v}</mtd>' for v in row)}</mtr>" for row in rows)
+        return self.bracket(f"<mtable>{''.join(lines)}</mtable>", "[", "]")
+
+    def running(
+        self, function: str, body: str, index: str, ends: list[str], arguments: list[str], side: str
+    ) -> str:
+        """An integral, a limit, a derivative; what has no sign of its own by its name."""
+        d = "<mi mathvariant='normal'>d</mi>"
+        match function, ends:
+            case "integral", [low, high]:
+                sign = f"<msubsup><mo>∫</mo>{low}{high}</msubsup>"
+                return f"<mrow>{sign}{body}<mspace width='0.2em'/>{d}{index}</mrow>"
+            case "limit", [at]:
+                way = {"left": "<mo>−</mo>", "right": "<mo>+</mo>"}.get(side)
+                there = f"<msup>{at}{way}</msup>" if way else at
+                below = f"<mrow>{index}<mo>→</mo>{there}</mrow>"
+                return f"<mrow><munder><mo>lim</mo>{below}</munder>{body}</mrow>"
+            case "derivative", []:
+                quotient = f"<mfrac>{d}<mrow>{d}{index}</mrow></mfrac>"
+                return f"<mrow>{quotient}{self.bracket(body)}</mrow>"
+            case "sum", [low, high]:
+                return self.series("sum", body, index, low, high)
+        ranged = [f"<mrow>{'<mo>=</mo>'.join([index, *ends])}</mrow>"]
+        given = "<mo>,</mo>".join([body, *ranged, *arguments])
+        return f"<mrow><mi>{function}</mi><mo>&#8289;</mo>{self.bracket(given)}</mrow>"
 
 
 def mathml_statement(statement: Statement, vocabulary: Vocabulary, name: str | None = None) -> str:

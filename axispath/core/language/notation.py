@@ -19,17 +19,21 @@ from axispath.core.language.tree import (
     Expression,
     FunctionStatement,
     ListOf,
+    MatrixOf,
     Name,
     Negation,
     Number,
     OfRelation,
     Pair,
+    Part,
     Power,
     Product,
     Quotient,
     RelationStatement,
+    Running,
     Series,
     Statement,
+    Stretch,
     Sum,
 )
 from axispath.core.language.vocabulary import Shape, Vocabulary, Word
@@ -76,6 +80,14 @@ class Notation(Protocol):
 
     def series(self, kind: str, body: str, index: str, low: str, high: str) -> str:
         """A sum or a product over a range."""
+
+    def grid(self, rows: list[list[str]]) -> str:
+        """A matrix."""
+
+    def running(
+        self, function: str, body: str, index: str, ends: list[str], arguments: list[str], side: str
+    ) -> str:
+        """A function of a formula in which a letter runs."""
 
 
 def write(node: Expression, notation: Notation) -> str:
@@ -202,6 +214,21 @@ def _write(node: Expression, notation: Notation) -> str:
                 else _argument(body, notation)
             )
             return notation.series(kind, term, notation.name(index), low_text, high_text)
+        case MatrixOf(rows):
+            return notation.grid([[_argument(v, notation) for v in row] for row in rows])
+        case Part(base, indices):
+            given = _comma(notation, [_argument(part, notation) for part in indices])
+            return notation.join([_base(base, notation), notation.bracket(given, "[", "]")])
+        case Stretch(low, high):
+            ends = [_argument(low, notation), _argument(high, notation)]
+            return notation.join([ends[0], notation.sign("to"), ends[1]])
+        case Running(function, body, index, limits, others, side):
+            loose = function in ("integral", "limit", "derivative", "sum") and notation.fractions
+            inner = _at_least(body, PRODUCT, notation) if loose else _argument(body, notation)
+            ends_text = [_argument(part, notation) for part in limits]
+            others_text = [_argument(part, notation) for part in others]
+            name = notation.name(index)
+            return notation.running(function, inner, name, ends_text, others_text, side)
 
 
 def _argument(node: Expression, notation: Notation) -> str:
@@ -272,7 +299,7 @@ def _tightness(node: Expression) -> int:
             return SIGNED
         case Power():
             return POWER
-        case Cases() | Series():
+        case Cases() | Series() | Running() | Stretch():
             return SUM
     return ATOM
 

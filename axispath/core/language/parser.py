@@ -17,14 +17,18 @@ from axispath.core.language.tree import (
     Comparison,
     Expression,
     ListOf,
+    MatrixOf,
     Negation,
     Number,
     Pair,
+    Part,
     Power,
     Product,
     Quotient,
+    Stretch,
     Sum,
 )
+from axispath.core.language.walking import free_names, walk
 
 HIGHEST_DERIVATIVE = 4
 CLOSING = {"(": ")", "|": "|", "[": "]"}
@@ -98,6 +102,9 @@ class Parser(Calls):
                 self.expect_operand(sign)
                 right = self.signed()
                 left = Quotient(left, right) if sign.text == "/" else Product(left, right)
+            elif self.sees("∘"):
+                self.expect_operand(self.take())
+                left = Apply("entrywise", (left, self.signed()))
             elif self.starts_factor():
                 self.refuse_two_numbers()
                 left = Product(left, self.power())
@@ -128,6 +135,9 @@ class Parser(Calls):
         if self.sees("^"):
             sign = self.take()
             self.expect_operand(sign)
+            if self.token.text == "T" and not self.scope.knows("T") and _could_be_matrix(base):
+                self.take()
+                return self.raised(Apply("transpose", (base,)))
             return Power(base, self.signed())
         return base
 
@@ -167,11 +177,11 @@ class Parser(Calls):
         if token.kind == "fraction":
             return self.marked(_fraction(self.take()))
         if token.kind == "name":
-            return self.marked(self.word())
+            return self.marked(self.indexed(self.word()))
         if self.sees("("):
-            return self.marked(self.bracketed())
+            return self.marked(self.indexed(self.bracketed()))
         if self.sees("["):
-            return self.list_of()
+            return self.indexed(self.list_of())
         if self.sees("|"):
             return self.marked(self.absolute())
         if self.sees("√", "∛"):
@@ -197,19 +207,48 @@ class Parser(Calls):
             value = Apply("degrees" if self.take().text == "°" else "factorial", (value,))
         return value
 
+    def indexed(self, base: Expression) -> Expression:
+        """``base`` with the entries that are asked for in brackets right behind it."""
+        while self.sees("[") and self.tokens[self.at - 1].end == self.token.start:
+            rows = self.entries()
+            if len(rows) > 1 or len(rows[0]) > 2 or not rows[0]:
+                # No place in a list or a matrix: a product, as with a space between.
+                return Product(base, _list_or_matrix(rows))
+            base = Part(base, rows[0])
+        return base
+
     def list_of(self) -> Expression:
-        """Values in square brackets."""
+        """Values in square brackets: a list, or with semicolons the rows of a matrix."""
+        opening = self.token
+        rows = self.entries()
+        if len(rows) > 1 and len({len(row) for row in rows}) > 1:
+            counts = ", ".join(str(len(row)) for row in rows)
+            message = f"The rows of a matrix are equally long; here they have {counts} entries."
+            raise self.fail(message, opening)
+        return _list_or_matrix(rows)
+
+    def entries(self) -> list[tuple[Expression, ...]]:
+        """What stands in square brackets, by its semicolons."""
         opening = self.take()
         outer, self.bars = self.bars, 0
-        items = [] if self.sees("]") else [self.expression()]
-        while self.sees(","):
-            self.take()
-            items.append(self.expression())
-        if self.sees(";"):
-            raise self.fail("Matrices cannot be used here; a list has commas between its values.")
+        rows: list[list[Expression]] = [[]]
+        if not self.sees("]"):
+            rows[0].append(self.entry())
+        while self.sees(",", ";"):
+            if self.take().text == ";":
+                rows.append([])
+            rows[-1].append(self.entry())
         self.close(opening, "This square bracket is still open.")
         self.bars = outer
-        return ListOf(tuple(items))
+        return [tuple(row) for row in rows]
+
+    def entry(self) -> Expression:
+        """A value, or whole numbers one after the other."""
+        low = self.expression()
+        if not self.sees("to"):
+            return low
+        self.take()
+        return Stretch(low, self.expression())
 
     def bracketed(self) -> Expression:
         """An expression in round brackets."""
@@ -271,6 +310,17 @@ class Parser(Calls):
             mend = self.text[: self.token.start].rstrip() + closing + (f" {rest}" if rest else "")
             raise self.fail(message, opening, mend=mend)
         raise self.unexpected()
+
+
+def _list_or_matrix(rows: list[tuple[Expression, ...]]) -> Expression:
+    return ListOf(rows[0]) if len(rows) == 1 else MatrixOf(tuple(rows))
+
+
+def _could_be_matrix(base: Expression) -> bool:
+    """Whether a raised T can mean the transposed matrix: of brackets, or a capital letter."""
+    named = (node.name for node in free_names(base))
+    capital = any(name[:1].isupper() for name in named)
+    return capital or any(isinstance(node, MatrixOf) for node in walk(base))
 
 
 def _fraction(token: Token) -> Expression:

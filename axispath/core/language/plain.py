@@ -80,6 +80,19 @@ class Plain:
         """A sum or a product over a range."""
         return f"{kind}({body} for {index} = {low} to {high})"
 
+    def grid(self, rows: list[list[str]]) -> str:
+        """A matrix, its rows behind one another."""
+        return f"[{'; '.join(', '.join(row) for row in rows)}]"
+
+    def running(
+        self, function: str, body: str, index: str, ends: list[str], arguments: list[str], side: str
+    ) -> str:
+        """A function of a formula, as it is typed."""
+        sign = " to " if function == "limit" else " = "
+        ranged = f"{sign}{' to '.join(ends)}" if ends else ""
+        others = "".join(f", {one}" for one in (*arguments, *([side] if side else [])))
+        return f"{function}({body} for {index}{ranged}{others})"
+
 
 def plain(node: Expression, vocabulary: Vocabulary) -> str:
     """An expression on one line."""

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping
+from dataclasses import replace
 
 from axispath.core.language.tree import (
     Apply,
@@ -11,13 +12,17 @@ from axispath.core.language.tree import (
     Comparison,
     Expression,
     ListOf,
+    MatrixOf,
     Name,
     Negation,
     Pair,
+    Part,
     Power,
     Product,
     Quotient,
+    Running,
     Series,
+    Stretch,
     Sum,
 )
 from axispath.core.language.walking import free_names
@@ -48,6 +53,15 @@ def rebuilt(node: Expression, put: Put) -> Expression:
             return Pair(put(first), put(second))
         case Series(kind, body, index, low, high):
             return Series(kind, put(body), index, put(low), put(high))
+        case MatrixOf(rows):
+            return MatrixOf(tuple(tuple(map(put, row)) for row in rows))
+        case Part(base, indices):
+            return Part(put(base), tuple(map(put, indices)))
+        case Stretch(low, high):
+            return Stretch(put(low), put(high))
+        case Running(_, body, _, ends, arguments):
+            body, *parts = put(body), tuple(map(put, ends)), tuple(map(put, arguments))
+            return replace(node, body=body, ends=parts[0], arguments=parts[1])
         case Cases(values, conditions, otherwise):
             tested = tuple(Comparison(tuple(map(put, c.operands)), c.signs) for c in conditions)
             rest = None if otherwise is None else put(otherwise)
@@ -62,12 +76,12 @@ def substituted(node: Expression, given: Mapping[str, Expression]) -> Expression
     """
     if isinstance(node, Name):
         return given.get(node.name, node)
-    if isinstance(node, Series):
+    if isinstance(node, Series | Running):
         inner = {name: part for name, part in given.items() if name != node.index}
         used = {one.name for part in inner.values() for one in free_names(part)}
         if node.index in used:
             raise ValueError(f"the index {node.index} is used outside its sum")
-        body = substituted(node.body, inner)
-        ends = (substituted(end, given) for end in (node.low, node.high))
-        return Series(node.kind, body, node.index, *ends)
+        # The body is what is rebuilt first.
+        mappings = iter((inner,))
+        return rebuilt(node, lambda part: substituted(part, next(mappings, given)))
     return rebuilt(node, lambda part: substituted(part, given))

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from typing import Literal
 
@@ -36,7 +37,7 @@ from axispath.core.language.tree import (
     Statement,
     ValueStatement,
 )
-from axispath.core.language.vocabulary import Vocabulary
+from axispath.core.language.vocabulary import IMAGINARY_UNIT, Vocabulary
 from axispath.core.language.walking import coordinates, free_names
 
 NOT_X = "x is the variable of the axis: call the parameter t."
@@ -72,7 +73,7 @@ def _without_range(tokens: list[Token]) -> list[Token]:
 def _looks_like_point(tokens: list[Token]) -> bool:
     signs = _signs(tokens)
     if signs[:2] == ["[", "("]:
-        return True
+        return not any(sign == ";" and depth == 1 for sign, depth in _depths(signs))
     if signs[:2] == ["name", "("] and tokens[0].text in GIVING_POINTS:
         signs = signs[1:]
     return _brackets(signs) == 1
@@ -88,13 +89,20 @@ def _signs(tokens: list[Token]) -> list[str]:
     return [token.text if token.kind == "sign" else token.kind for token in tokens]
 
 
+def _depths(signs: list[str]) -> Iterator[tuple[str, int]]:
+    """Each sign with the number of brackets that are open behind it."""
+    depth = 0
+    for sign in signs:
+        depth += (sign in ("(", "[")) - (sign in (")", "]"))
+        yield sign, depth
+
+
 def _brackets(signs: list[str]) -> int | None:
     """How many commas there are in brackets that hold everything; None where they do not."""
     if signs[:1] != ["("]:
         return None
-    depth, commas = 0, 0
-    for k, sign in enumerate(signs):
-        depth += (sign in ("(", "[")) - (sign in (")", "]"))
+    commas = 0
+    for k, (sign, depth) in enumerate(_depths(signs)):
         commas += sign in (",", ";") and depth == 1
         if depth == 0:
             return commas if signs[k + 1 :] == ["end"] else None
@@ -343,7 +351,9 @@ def _named(
 ) -> Heading:
     name = token.text
     for word in (name, *(parameters or ())):
-        if word in vocabulary.constants or word in vocabulary.functions:
+        entry = vocabulary.functions.get(word)
+        fixed = word in vocabulary.constants and word != IMAGINARY_UNIT
+        if fixed or (entry is not None and not entry.yields):
             raise LanguageError(f"{word} has a meaning already; choose another name.", *place)
     if parameters is None and name == "y":
         return Heading(None, None, place)

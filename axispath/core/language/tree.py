@@ -147,6 +147,44 @@ class Series:
     high: Expression
 
 
+@dataclass(frozen=True, slots=True)
+class MatrixOf:
+    """A matrix, its rows in square brackets with semicolons between them."""
+
+    rows: tuple[tuple[Expression, ...], ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Part:
+    """``base[2]`` or ``base[1 to 2, 3]``: an entry or a section, counted from 1."""
+
+    base: Expression
+    indices: tuple[Expression, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Stretch:
+    """``1 to 5`` in square brackets: whole numbers one after the other."""
+
+    low: Expression
+    high: Expression
+
+
+@dataclass(frozen=True, slots=True)
+class Running:
+    """A function of a formula in which ``index`` runs, such as an integral or a limit.
+
+    ``ends`` are what is said of the index, ``arguments`` what follows after a comma.
+    """
+
+    function: str
+    body: Expression
+    index: str
+    ends: tuple[Expression, ...] = ()
+    arguments: tuple[Expression, ...] = ()
+    side: str = ""
+
+
 Expression = (
     Number
     | Constant
@@ -162,6 +200,10 @@ Expression = (
     | ListOf
     | Pair
     | Series
+    | MatrixOf
+    | Part
+    | Stretch
+    | Running
 )
 
 

@@ -9,6 +9,8 @@ from collections.abc import Iterable
 from dataclasses import dataclass, field
 from enum import Enum
 
+IMAGINARY_UNIT = "i"  # where complex numbers are read; it yields to a name of the sheet
+
 
 class Shape(Enum):
     """How an applied function looks in writing."""
@@ -22,6 +24,8 @@ class Shape(Enum):
     FACTORIAL = "x!"
     FLOOR = "⌊x⌋"
     CEILING = "⌈x⌉"
+    TRANSPOSED = "Aᵀ"
+    ENTRYWISE = "A ∘ B"
 
 
 @dataclass(frozen=True, slots=True)
@@ -35,6 +39,8 @@ class Word:
     shape: Shape = Shape.WORD
     optional: int = 0  # so many arguments at the end may be left out
     many: bool = False  # the last argument may be repeated, or be a list
+    yields: bool = False  # to a name of the sheet; without brackets only before a name
+    runs: str = ""  # what is said of the letter in a formula: “= to”, “to”, “=”, or “-” for nothing
 
     @property
     def signature(self) -> str:
@@ -48,6 +54,10 @@ class Vocabulary:
 
     functions: dict[str, Word] = field(default_factory=dict)
     constants: dict[str, str] = field(default_factory=dict)
+
+    def with_complex(self) -> Vocabulary:
+        """These words, and i."""
+        return Vocabulary(self.functions, {**self.constants, IMAGINARY_UNIT: IMAGINARY_UNIT})
 
     @staticmethod
     def of(words: Iterable[Word], constants: dict[str, str]) -> Vocabulary:

@@ -14,14 +14,18 @@ from axispath.core.language.tree import (
     Constant,
     Expression,
     ListOf,
+    MatrixOf,
     Name,
     Negation,
     Number,
     Pair,
+    Part,
     Power,
     Product,
     Quotient,
+    Running,
     Series,
+    Stretch,
     Sum,
 )
 
@@ -45,6 +49,14 @@ def children(node: Expression) -> tuple[Expression, ...]:
             return (first, second)
         case Series(_, body, _, low, high):
             return (body, low, high)
+        case MatrixOf(rows):
+            return tuple(entry for row in rows for entry in row)
+        case Part(base, indices):
+            return (base, *indices)
+        case Stretch(low, high):
+            return (low, high)
+        case Running(_, body, _, ends, arguments):
+            return (body, *ends, *arguments)
         case Cases(values, conditions, otherwise):
             tested = tuple(part for condition in conditions for part in condition.operands)
             return (*values, *tested, *((otherwise,) if otherwise is not None else ()))
@@ -57,9 +69,10 @@ def free_names(node: Expression) -> Iterator[Name | Call]:
         current, bound = pending.pop()
         if isinstance(current, Call) or (isinstance(current, Name) and current.name not in bound):
             yield current
-        if isinstance(current, Series):
+        if isinstance(current, Series | Running):
             inner = bound | {current.index}
-            pending += [(current.high, bound), (current.low, bound), (current.body, inner)]
+            body, *rest = children(current)
+            pending += [*((part, bound) for part in reversed(rest)), (body, inner)]
         else:
             pending.extend((part, bound) for part in reversed(children(current)))
 

@@ -15,6 +15,7 @@ from typing import Any
 from flint import acb_mat, arb_mat, fmpq, fmpq_mat
 
 from axispath.core.quantities.scalars import (
+    absolute,
     divide,
     enclosed,
     is_real,
@@ -213,6 +214,14 @@ def rank(grid: Grid) -> int:
     """How many rows are independent."""
     fractions = fractions_of(defined(grid))
     return fractions.rank() if fractions is not None else len(echelon(grid, False).pivots)
+
+
+def size_squared(value: Scalar) -> Scalar:
+    """|z|² of a number."""
+    if is_real(value):
+        return multiply(value, value)
+    size = absolute(value)
+    return multiply(size, size)
 
 
 def identity(size: int) -> Grid:

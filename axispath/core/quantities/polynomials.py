@@ -32,7 +32,12 @@ def polynomial_zeros(coefficients: Sequence[Fraction]) -> list[Scalar]:
     for factor, times in whole.factor()[1]:
         for zero in _of_factor(factor):
             found += [zero] * int(times)
-    return sorted(found, key=_order)
+    return ordered_zeros(found)
+
+
+def ordered_zeros(zeros: list[Scalar]) -> list[Scalar]:
+    """The real ones in order, then the others in pairs."""
+    return sorted(zeros, key=_order)
 
 
 def _of_factor(factor: fmpz_poly) -> list[Scalar]:

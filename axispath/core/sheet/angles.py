@@ -54,14 +54,21 @@ def suspect_in(unit: AngleUnit, trees: Iterable[Expression]) -> str | None:
 def turns(body: Expression) -> bool:
     """Whether the angle unit matters to a formula."""
     return any(
-        isinstance(node, Apply)
-        and catalogue.ENTRIES[node.function].angle is not catalogue.Angle.NONE
-        and node.function != "degrees"
+        isinstance(node, Apply) and node.function != "degrees" and takes_part(node.function)
         for node in walk(body)
     )
 
 
+def takes_part(function: str) -> bool:
+    """Whether the angle unit matters to a function."""
+    if function in catalogue.CALCULATED:
+        return catalogue.CALCULATED[function].angles
+    return catalogue.ENTRIES[function].angle is not catalogue.Angle.NONE
+
+
 def _takes_angle(node: Expression) -> bool:
-    if not isinstance(node, Apply) or node.function == "degrees":
+    if not isinstance(node, Apply) or node.function not in catalogue.ENTRIES:
+        return False
+    if node.function == "degrees":
         return False
     return catalogue.ENTRIES[node.function].angle is catalogue.Angle.ARGUMENT

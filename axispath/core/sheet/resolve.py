@@ -25,6 +25,7 @@ from axispath.core.arithmetic.patience import OutOfTime
 from axispath.core.arithmetic.program import Definition, NotComputable, Program
 from axispath.core.arithmetic.rationals import exact_registers
 from axispath.core.arithmetic.unit import AngleUnit
+from axispath.core.calculation.calculate import Outcome
 from axispath.core.language.errors import LanguageError
 from axispath.core.language.points import from_polar
 from axispath.core.language.running import POINT
@@ -38,8 +39,10 @@ from axispath.core.language.tree import (
     RelationStatement,
     Statement,
 )
+from axispath.core.language.vocabulary import Vocabulary
 from axispath.core.language.walking import coordinates, differences
 from axispath.core.memory import Memory
+from axispath.core.sheet.calculating import Calculated, calculated
 from axispath.core.sheet.data import Arrays
 from axispath.core.sheet.dependencies import (
     circles,
@@ -54,6 +57,7 @@ from axispath.core.sheet.kinds import Kind, kind_of
 from axispath.core.sheet.measuring import SLOW, measured
 
 END_BITS = 200
+COMPLEX = catalogue.VOCABULARY.with_complex()
 
 
 @dataclass(frozen=True)
@@ -72,6 +76,19 @@ class ResolvedLane:
     )  # before its parameters were fitted
     fitted: Fitted | None = field(default=None, repr=False, compare=False)
     measured: Arrays | None = field(default=None, repr=False, compare=False)
+    calculated: Calculated | None = field(default=None, repr=False, compare=False)
+
+    @property
+    def outcome(self) -> Outcome | None:
+        """What a line that programs cannot hold comes to."""
+        return self.calculated.outcomes.get(self.lane.id) if self.calculated else None
+
+    @property
+    def for_lines(self) -> bool:
+        """Whether only lines of calculation can use it: a matrix, a complex number."""
+        if self.calculated is None or self.lane.id in self.calculated.instead:
+            return False
+        return self.lane.id in self.calculated.for_lines or self.outcome is not None
 
     @property
     def written(self) -> Statement | None:
@@ -227,7 +244,7 @@ def _resolve(lanes: tuple[Lane, ...], unit: AngleUnit) -> Sheet:
         if lane.data is not None:
             continue
         try:
-            statement = _read(lane.text, names, lane.value, lane.runs)
+            statement = _read(lane.text, names, lane.value, lane.runs, lane.working)
             name = statement.name or lane.name
             if name in taken:
                 raise LanguageError(
@@ -239,6 +256,9 @@ def _resolve(lanes: tuple[Lane, ...], unit: AngleUnit) -> Sheet:
         except LanguageError as error:
             errors[lane.id] = error
     found = measured(lanes, statements, errors, unit)
+    results = calculated(lanes, typed := dict(statements), errors, found.lists, unit)
+    written = {lane_id: statements[lane_id] for lane_id in results.instead} | found.typed
+    statements = typed
     defined = definitions_of(lanes, statements)
     errors |= circles(lanes, statements, defined)
     definitions = {**defined, **found.lists}
@@ -259,9 +279,10 @@ def _resolve(lanes: tuple[Lane, ...], unit: AngleUnit) -> Sheet:
             errors.get(lane.id),
             missing,
             definitions,
-            typed=found.typed.get(lane.id),
+            typed=written.get(lane.id),
             fitted=found.fits.get(lane.id),
             measured=found.arrays.get(lane.id),
+            calculated=results,
         )
         made.append(_checked(resolved))
     return Sheet(tuple(made))
@@ -285,13 +306,18 @@ def _names(scope: Scope) -> Names:
 
 
 @lru_cache(maxsize=4096)
-def _read(text: str, names: Names, value: bool, runs: str) -> Statement:
+def _read(text: str, names: Names, value: bool, runs: str, working: bool) -> Statement:
     functions, values, signatures, points, curves, regions = names
     words, given = dict(functions), dict(signatures)
     lines = dict(regions)
-    scope = Scope(catalogue.VOCABULARY, words, values, given, points, curves, lines)
+    scope = Scope(vocabulary_of(working), words, values, given, points, curves, lines)
     statement = parse_statement(text, scope, runs)
     return as_value(statement) if value else statement
+
+
+def vocabulary_of(working: bool) -> Vocabulary:
+    """The words of a line; complex numbers are read on the page Working."""
+    return COMPLEX if working else catalogue.VOCABULARY
 
 
 @lru_cache(maxsize=4096)
@@ -355,7 +381,7 @@ def _checked(lane: ResolvedLane) -> ResolvedLane:
     if not lane.ready:
         return lane
     whole = (0, len(lane.lane.text))
-    if lane.measured is not None:
+    if lane.measured is not None or lane.for_lines:
         return lane
     try:
         trouble = _trouble(lane)

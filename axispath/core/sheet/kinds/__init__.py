@@ -12,6 +12,7 @@ from typing import TYPE_CHECKING
 
 from axispath.core.sheet.kinds.curve import PARAMETRIC, POLAR
 from axispath.core.sheet.kinds.data import DATA
+from axispath.core.sheet.kinds.for_lines import FOR_LINES
 from axispath.core.sheet.kinds.function import FUNCTION
 from axispath.core.sheet.kinds.kind import Kind
 from axispath.core.sheet.kinds.list_of_values import LIST
@@ -33,6 +34,7 @@ KINDS = (
     DATA,
     WRONG,
     WAITING,
+    FOR_LINES,
     PARAMETRIC,
     POLAR,
     RELATION,

@@ -14,7 +14,7 @@ if TYPE_CHECKING:
 def _plain(lane: ResolvedLane) -> bool:
     if lane.statement is None or lane.statement.parameters:
         return False
-    body = lane.statement.body
+    body = lane.written.body if lane.written else lane.statement.body
     return isinstance(body.operand if isinstance(body, Negation) else body, Number)
 
 

@@ -1,0 +1,1 @@
+"""Lines of calculation: trees to exact and enclosed numbers, lists and matrices."""

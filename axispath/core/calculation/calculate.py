@@ -1,0 +1,108 @@
+"""Results to the digits that are wanted: a tree walked with more digits until these are sure."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass, field
+
+from flint import acb, arb
+
+from axispath.core.arithmetic.program import Definition, NotComputable
+from axispath.core.arithmetic.unit import AngleUnit
+from axispath.core.calculation.evaluate import Evaluator
+from axispath.core.catalogue.balls import precision
+from axispath.core.language.tree import Expression
+from axispath.core.quantities.scalars import UNDECIDED, TooWide
+from axispath.core.quantities.values import (
+    Formula,
+    Grid,
+    Items,
+    NoResult,
+    Parts,
+    Scalar,
+    Undefined,
+    Value,
+)
+
+BITS = (128, 512, 2_048, 8_192)
+WANTED = 60  # bits of every number that are right: more than any line shows
+
+
+@dataclass(frozen=True, slots=True)
+class Outcome:
+    """What a line comes to. ``principal`` where a complex value came out of real numbers."""
+
+    value: Value
+    principal: bool = False
+
+
+@dataclass
+class Calculator:
+    """Calculates on the definitions of one sheet; what names stand for is carried out once."""
+
+    definitions: Mapping[str, Definition]
+    unit: AngleUnit
+    known: dict[int, dict[str, tuple[Value, bool]]] = field(default_factory=dict)
+
+    def result(self, body: Expression) -> Outcome:
+        """The value of an expression. Raises NoResult, OutOfTime."""
+        best: Outcome | None = None
+        for bits in BITS:
+            with precision(bits):
+                walk = Evaluator(self.definitions, self.unit, self.known.setdefault(bits, {}))
+                try:
+                    value = walk.value(body, {})
+                except TooWide:
+                    continue
+                except NotComputable as error:
+                    raise NoResult(_lowered(str(error))) from None
+                except RecursionError:
+                    raise NoResult("this is nested too deeply to compute") from None
+                best = Outcome(value, walk.principal)
+                if isinstance(value, Undefined):
+                    raise NoResult(value.why)
+                if not finite(value):
+                    raise NoResult("it is too large to compute")
+                if sure(value):
+                    return best
+        if best is not None:
+            return best
+        raise NoResult(UNDECIDED)
+
+
+def _lowered(sentence: str) -> str:
+    """A sentence that goes on behind a colon."""
+    return sentence[:1].lower() + sentence[1:].rstrip(".")
+
+
+def _scalars(value: Value) -> Iterator[Scalar]:
+    match value:
+        case Items(values):
+            yield from values
+        case Grid(rows):
+            yield from (one for row in rows for one in row)
+        case Parts(named):
+            for _, one in named:
+                yield from _scalars(one)
+        case Formula():
+            return
+        case _:
+            yield value
+
+
+def finite(value: Value) -> bool:
+    """Whether all enclosures have ends."""
+    return all(one.is_finite() for one in _scalars(value) if isinstance(one, arb | acb))
+
+
+def sure(value: Value) -> bool:
+    """Whether all numbers are known to the digits that a line shows."""
+    return all(map(_sure, _scalars(value)))
+
+
+def _sure(value: Scalar) -> bool:
+    if isinstance(value, arb):
+        return bool(value.rel_accuracy_bits() >= WANTED) or value.is_zero()
+    if isinstance(value, acb):
+        return all(_sure(part) for part in (value.real, value.imag))
+    return True

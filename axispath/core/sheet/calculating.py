@@ -1,0 +1,190 @@
+"""Values of a sheet that programs cannot hold: matrices, complex numbers, what is made of them.
+
+Such lines are carried out when a sheet is resolved. Where a real number or a list comes out it takes
+the place of the line in all that uses it, exactly where it is exact; parts of other lines that are
+made of numbers alone are treated alike.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field, replace
+
+from axispath.core import catalogue
+from axispath.core.arithmetic.patience import OutOfTime
+from axispath.core.arithmetic.program import Definition
+from axispath.core.arithmetic.unit import AngleUnit
+from axispath.core.calculation.calculate import Calculator, Outcome
+from axispath.core.calculation.trees import tree_of
+from axispath.core.language.errors import LanguageError
+from axispath.core.language.rebuild import rebuilt
+from axispath.core.language.tree import (
+    Apply,
+    Call,
+    Constant,
+    Expression,
+    ListOf,
+    MatrixOf,
+    Name,
+    Pair,
+    RelationStatement,
+    Running,
+    Statement,
+    ValueStatement,
+)
+from axispath.core.language.vocabulary import IMAGINARY_UNIT
+from axispath.core.language.walking import children, free_names, walk
+from axispath.core.quantities.scalars import is_real
+from axispath.core.quantities.values import (
+    Formula,
+    Grid,
+    Items,
+    NoResult,
+    Parts,
+    Undefined,
+    Value,
+)
+from axispath.core.sheet.dependencies import circles, definitions_of, missing_names
+from axispath.core.sheet.document import Lane
+from axispath.core.sheet.measuring import SLOW
+
+
+@dataclass
+class Calculated:
+    """What came of it, by lane; ``instead`` are statements that stand for what was typed."""
+
+    calculator: Calculator
+    outcomes: dict[str, Outcome] = field(default_factory=dict)
+    instead: dict[str, Statement] = field(default_factory=dict)
+    for_lines: set[str] = field(default_factory=set)  # functions that only lines can use
+
+
+def beyond(node: Expression, names: frozenset[str] | set[str] = frozenset()) -> bool:
+    """Whether programs cannot hold an expression; ``names`` are those that they cannot."""
+    return any(_beyond(one, names) for one in walk(node))
+
+
+def _beyond(node: Expression, names: frozenset[str] | set[str]) -> bool:
+    match node:
+        case MatrixOf() | Running():
+            return True
+        case Apply(function):
+            return function in catalogue.CALCULATED
+        case Constant(name):
+            return name == IMAGINARY_UNIT
+        case Name(name) | Call(name):
+            return name in names
+    return False
+
+
+def calculated(
+    lanes: tuple[Lane, ...],
+    statements: dict[str, Statement],
+    errors: dict[str, LanguageError],
+    lists: Mapping[str, Definition],
+    unit: AngleUnit,
+) -> Calculated:
+    """Carry out what programs cannot hold; ``statements`` get what stands for it in the end."""
+    definitions = {**definitions_of(lanes, statements), **lists}
+    found = Calculated(Calculator(definitions, unit))
+    bodies = {lane_id: one for lane_id, one in statements.items() if beyond(one.body)}
+    if not bodies:
+        return found
+    names = _names_beyond(definitions)
+    wrong = circles(lanes, statements, definitions)
+    for lane in lanes:
+        statement = statements.get(lane.id)
+        if statement is None or lane.id in errors or lane.id in wrong or lane.fit is not None:
+            continue
+        if not beyond(statement.body, names) or missing_names(statement, definitions, set()):
+            continue
+        whole = (0, len(lane.text))
+        try:
+            _carried_out(found, lane, statement, names)
+        except NoResult as reason:
+            errors[lane.id] = LanguageError(_sentence(str(reason)), *whole)
+        except OutOfTime:
+            errors[lane.id] = LanguageError(SLOW, *whole)
+    statements.update(found.instead)
+    return found
+
+
+def _sentence(reason: str) -> str:
+    return f"{reason[:1].upper()}{reason[1:]}."
+
+
+def _names_beyond(definitions: Mapping[str, Definition]) -> set[str]:
+    """The names whose meaning programs cannot hold, however indirectly."""
+    found = {name for name, one in definitions.items() if beyond(one.body)}
+    users: dict[str, set[str]] = {}
+    for name, definition in definitions.items():
+        for used in free_names(definition.body):
+            users.setdefault(used.name, set()).add(name)
+    pending = list(found)
+    while pending:
+        for user in users.get(pending.pop(), ()):
+            if user not in found:
+                found.add(user)
+                pending.append(user)
+    return found
+
+
+def _carried_out(found: Calculated, lane: Lane, statement: Statement, names: set[str]) -> None:
+    if isinstance(statement, ValueStatement) and not isinstance(statement.body, Pair):
+        outcome = found.calculator.result(statement.body)
+        found.outcomes[lane.id] = outcome
+        stand = _stands_for(outcome.value)
+        if stand is not None:
+            found.instead[lane.id] = ValueStatement(statement.name, stand)
+        return
+    if isinstance(statement, RelationStatement):
+        raise NoResult("a relation compares numbers; name what it needs on a line of its own")
+    parameters = set(statement.parameters)
+    try:
+        body = _settled(found.calculator, statement.body, parameters, names)
+    except _Open as reason:
+        if not lane.working:
+            raise NoResult(str(reason)) from None
+        found.for_lines.add(lane.id)
+        return
+    found.instead[lane.id] = replace(statement, body=body)
+
+
+class _Open(Exception):
+    """A part that only lines can compute needs an argument."""
+
+
+def _settled(
+    calculator: Calculator, node: Expression, bound: set[str], names: set[str]
+) -> Expression:
+    """A tree in which every part that programs cannot hold is what it comes to."""
+    if not beyond(node, names):
+        return node
+    needs = {one.name for one in free_names(node)} & bound
+    if isinstance(node, Running) and node.function in ("derivative", "taylor") and not needs:
+        value = calculator.result(node).value
+        if isinstance(value, Formula):
+            if value.variable not in bound:
+                raise NoResult(f"this is a formula in {value.variable}: {value.variable} is free")
+            return value.expression
+    if isinstance(node, Pair | ListOf) or needs:
+        if not children(node) or _beyond(node, names):
+            raise _Open("a matrix or complex number is computed from numbers alone, not from x")
+        return rebuilt(node, lambda part: _settled(calculator, part, bound, names))
+    stand = _stands_for(calculator.result(node).value)
+    if stand is not None:
+        return stand
+    if not children(node) or _beyond(node, names):
+        raise NoResult("a matrix or a complex number stands where a real number is needed")
+    return rebuilt(node, lambda part: _settled(calculator, part, bound, names))
+
+
+def _stands_for(value: Value) -> Expression | None:
+    """A real number or a list of them as an expression; None for other values."""
+    if isinstance(value, Items):
+        parts = [_stands_for(one) for one in value.values]
+        kept = tuple(part for part in parts if part is not None)
+        return ListOf(kept) if len(kept) == len(parts) else None
+    if isinstance(value, Grid | Formula | Parts | Undefined) or not is_real(value):
+        return None
+    return tree_of(value)
