@@ -10,6 +10,7 @@ from axispath.core.sheet.edits import (
     AddData,
     AddFit,
     AddLane,
+    AddWork,
     KeepEquation,
     SetColumn,
     SetGround,
@@ -18,6 +19,8 @@ from axispath.core.sheet.edits import (
     SetRows,
     SetSlider,
     SetStyle,
+    SetSystem,
+    ShowLane,
     Slide,
     apply,
     with_view,
@@ -246,6 +249,47 @@ def engine_log() -> Document:
     return with_view(document, view)
 
 
+SALES = "40 adult + 25 child = 690\n30 adult + 50 child = 755"
+TICKETS = (
+    "A = [40, 25; 30, 50]",
+    "b = [690; 755]",
+    "A^-1·b",
+    "p = solution(A, [690, 755])",
+    "p[1]/p[2]",
+    "det(A)",
+    "share = 690/(690 + 755)",
+    "√12 · 5/3",
+    "(2 - 5i)^2",
+    "w = roots(3, 8)",
+)
+
+
+@cache
+def ticket_office() -> Document:
+    """Two days of tickets: the prices by a linear system, and what a boat of sixty brings in."""
+    document = Document(name="Ticket office")
+    document = apply(document, SetSystem(text=SALES))
+    for number, line in enumerate(TICKETS, 1):
+        document = apply(document, AddWork(text=line, id=f"line{number}"))
+    for number, line in enumerate(
+        (
+            "40x + 25y = 690",
+            "30x + 50y = 755",
+            "income(x) = p[1] x + p[2] (60 - x) for 0 <= x <= 60",
+        ),
+        1,
+    ):
+        document = apply(document, AddLane(text=line, id=f"lane{number}"))
+    for lane, note in (
+        ("lane1", "Saturday: 40 adults and 25 children"),
+        ("lane2", "Sunday: 30 adults and 50 children"),
+        ("lane3", "a boat of sixty, x of them adults"),
+    ):
+        document = apply(document, SetNote(id=lane, note=note))
+    document = apply(document, ShowLane(id="lane3", shown=False))
+    return with_view(document, View(left=-2, right=26, bottom=-2, top=20))
+
+
 DEMOS = {
     "ferry-window": ferry_window,
     "slipway": slipway,
@@ -255,4 +299,5 @@ DEMOS = {
     "anchorage": safe_anchorage,
     "bay": chart_of_the_bay,
     "engine": engine_log,
+    "tickets": ticket_office,
 }

@@ -23,6 +23,7 @@ from axispath.web import (
     measured,
     operating,
     pages,
+    reducing,
     security,
     shelf_api,
     solving,
@@ -91,6 +92,7 @@ def create_app(database: str | None = None, secret_key: str | None = None) -> Fl
     app.register_blueprint(pages.blueprint)
     app.register_blueprint(api.blueprint)
     app.register_blueprint(measured.blueprint)
+    app.register_blueprint(reducing.blueprint)
     app.register_blueprint(working.blueprint)
     app.register_blueprint(taking.blueprint)
     app.register_blueprint(solving.blueprint)

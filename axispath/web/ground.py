@@ -16,7 +16,7 @@ from axispath.core.sheet.captions import caption
 from axispath.core.sheet.colour import legible
 from axispath.core.sheet.document import Document, Lane, Ticks
 from axispath.core.sheet.refused import EditRefused
-from axispath.core.sheet.resolve import scope_of
+from axispath.core.sheet.scopes import scope_of
 from axispath.core.sheet.ticks import TickStep, tick_step
 
 MATHEMATICS = Markup('<span class="math" data-latex="{}">{}</span>')

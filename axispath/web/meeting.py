@@ -15,7 +15,7 @@ from axispath.core.path.landmark import Certainty, Kind, Landmark, Path
 from axispath.core.path.survey import unsearched
 from axispath.core.sheet.document import MAX_LANES, Document
 from axispath.core.sheet.edits import AddLane, apply
-from axispath.core.sheet.resolve import scope_of
+from axispath.core.sheet.scopes import scope_of
 from axispath.core.solve.largest import Largest
 from axispath.core.solve.meet import Met
 from axispath.core.solve.system import System

@@ -26,7 +26,8 @@ from axispath.core.sheet.document import Document, Ground, Lane, Samples, Style,
 from axispath.core.sheet.edits import Edit, RemoveLane
 from axispath.core.sheet.edits.domain import plain_end
 from axispath.core.sheet.edits.lines import who_waits
-from axispath.core.sheet.resolve import ResolvedLane, resolve, scope_of
+from axispath.core.sheet.resolve import ResolvedLane, resolve
+from axispath.core.sheet.scopes import scope_of
 from axispath.core.table.kinds import AT_PLACE, READ
 from axispath.core.table.rows import number
 from axispath.store.sheets import Opened
@@ -188,6 +189,7 @@ def state(found: Opened, shown: dict[str, Any]) -> dict[str, Any]:
         "unit": document.unit,
         "notation": document.notation,
         "digits": document.digits,
+        "system": document.system,
         "view": document.view.model_dump(),
         "tables": [table.model_dump() for table in document.tables],
         "equations": [equation.model_dump() for equation in document.equations],

@@ -18,7 +18,7 @@ from axispath.core.language.tree import Name, Statement
 from axispath.core.language.walking import free_names
 from axispath.core.sheet.angles import turns
 from axispath.core.sheet.document import Document
-from axispath.core.sheet.resolve import scope_of
+from axispath.core.sheet.scopes import scope_of
 
 
 def read_back(document: Document, text: str) -> dict[str, Any]:

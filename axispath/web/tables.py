@@ -19,7 +19,8 @@ from axispath.core.language.statement import parse_expression
 from axispath.core.language.tree import FunctionStatement
 from axispath.core.sheet.curve import curve_of, parameters
 from axispath.core.sheet.document import Document, Table
-from axispath.core.sheet.resolve import resolve, scope_of
+from axispath.core.sheet.resolve import resolve
+from axispath.core.sheet.scopes import scope_of
 from axispath.core.sheet.sliders import is_slider
 from axispath.core.table.columns import Head, heads, of_two
 from axispath.core.table.kinds import ALONG

@@ -19,7 +19,8 @@ from axispath.core.sheet.colour import LEAST_CONTRAST, contrast, legible
 from axispath.core.sheet.document import WIDEST, Document, Ground, Samples, Ticks, View
 from axispath.core.sheet.edits import AddLane, SetGround, SetSamples, apply
 from axispath.core.sheet.refused import EditRefused
-from axispath.core.sheet.resolve import resolve, scope_of
+from axispath.core.sheet.resolve import resolve
+from axispath.core.sheet.scopes import scope_of
 from axispath.core.sheet.ticks import label, places, spaced, tick_step
 
 colours = st.integers(0, 0xFFFFFF).map("#{:06x}".format)

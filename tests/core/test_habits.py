@@ -17,7 +17,8 @@ from axispath.core.sheet.document import Document, Lane, Table
 from axispath.core.sheet.edits import AddLane, apply
 from axispath.core.sheet.ends import typed_end
 from axispath.core.sheet.refused import EditRefused
-from axispath.core.sheet.resolve import resolve, scope_of
+from axispath.core.sheet.resolve import resolve
+from axispath.core.sheet.scopes import scope_of
 from axispath.core.solve.question import Unclear, ask
 from axispath.core.table.columns import heads
 from tests.core.helpers import RADIAN

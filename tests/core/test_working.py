@@ -2,6 +2,7 @@
 
 import itertools
 import unittest
+from decimal import Decimal
 from fractions import Fraction
 
 from hypothesis import given
@@ -20,7 +21,7 @@ from axispath.core.sheet.edits import (
 )
 from axispath.core.sheet.refused import EditRefused
 from axispath.core.sheet.resolve import resolve
-from axispath.core.table.working import in_notation, result_of
+from axispath.core.table.results.result import result_of
 
 # A line, its decimal and its fraction, worked out by hand.
 LINES = (
@@ -117,13 +118,13 @@ class Notations(unittest.TestCase):
             (3e20, "fixed", 3, "3 × 10²⁰"),
         ):
             with self.subTest(value, notation=notation):
-                self.assertEqual(in_notation(value, notation, digits), wanted)
+                self.assertEqual(written(Decimal(repr(value)), notation, digits), wanted)
         document = apply(worked("1/7"), SetNotation(notation="scientific", digits=4))
         self.assertEqual(results(document)[0].shown, "1.429 × 10⁻¹")
 
     @given(some.floats(-1e200, 1e200), some.sampled_from(["scientific", "engineering"]))
     def test_they_come_back_to_the_digits_shown(self, value, notation):
-        text = in_notation(value, notation, 12)
+        text = written(Decimal(value), notation, 12)
         mantissa, _, power = text.replace(MINUS, "-").partition(" × 10")
         exponent = int(power.translate(RAISED)) if power else 0
         again = Fraction(mantissa) * Fraction(10) ** exponent

@@ -26,6 +26,7 @@ from axispath.core.quantities.values import (
 
 BITS = (128, 512, 2_048, 8_192)
 WANTED = 60  # bits of every number that are right: more than any line shows
+NONE: Mapping[str, Value] = {}
 
 
 @dataclass(frozen=True, slots=True)
@@ -44,14 +45,14 @@ class Calculator:
     unit: AngleUnit
     known: dict[int, dict[str, tuple[Value, bool]]] = field(default_factory=dict)
 
-    def result(self, body: Expression) -> Outcome:
-        """The value of an expression. Raises NoResult, OutOfTime."""
+    def result(self, body: Expression, names: Mapping[str, Value] = NONE) -> Outcome:
+        """The value of an expression, with values for letters. Raises NoResult, OutOfTime."""
         best: Outcome | None = None
         for bits in BITS:
             with precision(bits):
                 walk = Evaluator(self.definitions, self.unit, self.known.setdefault(bits, {}))
                 try:
-                    value = walk.value(body, {})
+                    value = walk.value(body, names)
                 except TooWide:
                     continue
                 except NotComputable as error:

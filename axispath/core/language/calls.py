@@ -171,7 +171,8 @@ class Calls(Cursor, ABC):
         opening = self.take()
         outer, self.bars = self.bars, 0
         scope = self.scope
-        runs = self.words[token.text].runs if token.text in self.words else ""
+        own = token.text in scope.functions
+        runs = self.words[token.text].runs if token.text in self.words and not own else ""
         if token.text in RUNNING or runs:
             self.scope = scope.with_values(self._running_index())
         if self.token.kind == "end":

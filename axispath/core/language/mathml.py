@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from html import escape
 
-from axispath.core.language.notation import write_statement
-from axispath.core.language.tree import Statement
+from axispath.core.language.notation import write, write_statement
+from axispath.core.language.tree import Expression, Statement
 from axispath.core.language.vocabulary import Shape, Vocabulary, Word
 
 _SIGNS = {"'": "′", "neg": "−", "-": "−", "in": "∈"}
@@ -132,7 +132,15 @@ class MathML:
         return f"<mrow><mi>{function}</mi><mo>&#8289;</mo>{self.bracket(given)}</mrow>"
 
 
+def mathml(node: Expression, vocabulary: Vocabulary) -> str:
+    """An expression as a whole ``math`` element."""
+    return _whole(write(node, MathML(vocabulary)))
+
+
 def mathml_statement(statement: Statement, vocabulary: Vocabulary, name: str | None = None) -> str:
     """A statement as a whole ``math`` element."""
-    written = write_statement(statement, MathML(vocabulary), name)
+    return _whole(write_statement(statement, MathML(vocabulary), name))
+
+
+def _whole(written: str) -> str:
     return f'<math xmlns="http://www.w3.org/1998/Math/MathML">{written}</math>'

@@ -172,7 +172,7 @@ def opposite(value: Value) -> Value:
 def power(base: Value, exponent: Value) -> Value:
     """A power: of a matrix by whole numbers."""
     if isinstance(exponent, Grid):
-        raise NoResult("a matrix cannot be an exponent")
+        raise NoResult("a matrix cannot be an exponent; A^T is transpose(A) where T is a name")
     if not isinstance(base, Grid):
         return each(to_power, base, exponent)
     found = exponent.rational if isinstance(exponent, Surd) else None

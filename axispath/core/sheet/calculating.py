@@ -1,8 +1,8 @@
 """Values of a sheet that programs cannot hold: matrices, complex numbers, what is made of them.
 
-Such lines are carried out when a sheet is resolved. Where a real number or a list comes out it takes
-the place of the line in all that uses it, exactly where it is exact; parts of other lines that are
-made of numbers alone are treated alike.
+Such lines are carried out when a sheet is resolved. Where a real number or a list comes out it
+takes the place of the line in all that uses it, exactly where it is exact; parts of other lines
+that are made of numbers alone are treated alike.
 """
 
 from __future__ import annotations
@@ -49,6 +49,10 @@ from axispath.core.sheet.document import Lane
 from axispath.core.sheet.measuring import SLOW
 
 
+class Uncomputed(LanguageError):
+    """A line that is understood and has no result, for these numbers."""
+
+
 @dataclass
 class Calculated:
     """What came of it, by lane; ``instead`` are statements that stand for what was typed."""
@@ -57,6 +61,7 @@ class Calculated:
     outcomes: dict[str, Outcome] = field(default_factory=dict)
     instead: dict[str, Statement] = field(default_factory=dict)
     for_lines: set[str] = field(default_factory=set)  # functions that only lines can use
+    failed: dict[str, str] = field(default_factory=dict)  # why lines of Working have no result
 
 
 def beyond(node: Expression, names: frozenset[str] | set[str] = frozenset()) -> bool:
@@ -98,19 +103,23 @@ def calculated(
             continue
         if not beyond(statement.body, names) or missing_names(statement, definitions, set()):
             continue
-        whole = (0, len(lane.text))
         try:
             _carried_out(found, lane, statement, names)
-        except NoResult as reason:
-            errors[lane.id] = LanguageError(_sentence(str(reason)), *whole)
+            continue
+        except NoResult as error:
+            reason = str(error)
         except OutOfTime:
-            errors[lane.id] = LanguageError(SLOW, *whole)
+            reason = SLOW
+        if lane.working:
+            found.failed[lane.id] = reason
+        else:
+            errors[lane.id] = Uncomputed(_sentence(reason), 0, len(lane.text))
     statements.update(found.instead)
     return found
 
 
 def _sentence(reason: str) -> str:
-    return f"{reason[:1].upper()}{reason[1:]}."
+    return f"{reason[:1].upper()}{reason[1:].rstrip('.')}."
 
 
 def _names_beyond(definitions: Mapping[str, Definition]) -> set[str]:

@@ -17,6 +17,7 @@ MAX_TABLES = 12
 MAX_EQUATIONS = 30
 MAX_PLACES = 60_000  # characters of a list of rows
 MAX_NAME = 120
+MAX_SYSTEM = 4_000
 WIDEST: float = LOOK["view"]["widest"]
 NARROWEST: float = LOOK["view"]["narrowest"]
 NARROWEST_SHARE: float = LOOK["view"]["narrowestShare"]
@@ -88,6 +89,23 @@ class Samples(Value):
     joined: bool = True
 
 
+Notation = Literal["", "fixed", "scientific", "engineering"]
+"""How the results on the page Working are written; empty as they are everywhere else."""
+
+
+class Written(Value):
+    """How the result of one line of Working is written, where not as those of the others.
+
+    ``form`` is “decimal” or “exact” alone, a “mixed” number, or “polar” for a complex one; a line
+    that ``rests`` is kept and not computed.
+    """
+
+    form: Literal["", "decimal", "exact", "mixed", "polar"] = ""
+    notation: Literal["", "fixed", "scientific", "engineering", "plain"] = ""
+    digits: Annotated[int, Field(ge=1, le=15)] | None = None
+    rests: bool = False
+
+
 class Lane(Value):
     """One definition. ``name`` is what the sheet calls a line that names nothing itself.
 
@@ -115,6 +133,7 @@ class Lane(Value):
     data: DataSet | None = None
     fit: Fit | None = None
     working: bool = False
+    written: Written = Written()
 
 
 class Ticks(Value):
@@ -204,10 +223,6 @@ class Equation(Value):
     high: Typed = ""
 
 
-Notation = Literal["", "fixed", "scientific", "engineering"]
-"""How the results on the page Working are written; empty as they are everywhere else."""
-
-
 class Document(Value):
     """A sheet."""
 
@@ -221,6 +236,7 @@ class Document(Value):
     tables: Annotated[tuple[Table, ...], Field(min_length=1, max_length=MAX_TABLES)] = (Table(),)
     equations: Annotated[tuple[Equation, ...], Field(max_length=MAX_EQUATIONS)] = ()
     lanes: Annotated[tuple[Lane, ...], Field(max_length=MAX_LANES)] = ()
+    system: Annotated[str, Field(max_length=MAX_SYSTEM)] = ""
 
     @model_validator(mode="before")
     @classmethod

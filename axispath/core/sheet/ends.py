@@ -13,7 +13,8 @@ from axispath.core.language.statement import parse_expression
 from axispath.core.language.walking import free_names
 from axispath.core.sheet.document import Document
 from axispath.core.sheet.refused import EditRefused
-from axispath.core.sheet.resolve import END_BITS, resolve, scope_of
+from axispath.core.sheet.resolve import END_BITS, resolve
+from axispath.core.sheet.scopes import scope_of
 
 FARTHEST = 1e15
 

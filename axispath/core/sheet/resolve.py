@@ -7,9 +7,8 @@ from __future__ import annotations
 
 from collections.abc import Container, Iterator
 from dataclasses import dataclass, field
-from functools import cached_property, lru_cache
+from functools import cached_property
 
-from axispath.core import catalogue
 from axispath.core.arithmetic.balls import BallFunction, constant_ball, precision
 from axispath.core.arithmetic.build import program
 from axispath.core.arithmetic.derivative import derivative
@@ -28,9 +27,6 @@ from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.calculation.calculate import Outcome
 from axispath.core.language.errors import LanguageError
 from axispath.core.language.points import from_polar
-from axispath.core.language.running import POINT
-from axispath.core.language.scope import Scope
-from axispath.core.language.statement import Heading, as_value, heading, parse_statement
 from axispath.core.language.tree import (
     Domain,
     Expression,
@@ -38,15 +34,14 @@ from axispath.core.language.tree import (
     Name,
     RelationStatement,
     Statement,
+    ValueStatement,
 )
-from axispath.core.language.vocabulary import Vocabulary
 from axispath.core.language.walking import coordinates, differences
 from axispath.core.memory import Memory
 from axispath.core.sheet.calculating import Calculated, calculated
 from axispath.core.sheet.data import Arrays
 from axispath.core.sheet.dependencies import (
     circles,
-    coordinates_of,
     defined_by,
     definitions_of,
     missing_names,
@@ -55,9 +50,9 @@ from axispath.core.sheet.document import Document, Lane
 from axispath.core.sheet.fitted import Fitted
 from axispath.core.sheet.kinds import Kind, kind_of
 from axispath.core.sheet.measuring import SLOW, measured
+from axispath.core.sheet.scopes import names_of, read_with, scope_of
 
 END_BITS = 200
-COMPLEX = catalogue.VOCABULARY.with_complex()
 
 
 @dataclass(frozen=True)
@@ -88,7 +83,8 @@ class ResolvedLane:
         """Whether only lines of calculation can use it: a matrix, a complex number."""
         if self.calculated is None or self.lane.id in self.calculated.instead:
             return False
-        return self.lane.id in self.calculated.for_lines or self.outcome is not None
+        known = self.calculated
+        return self.lane.id in (*known.for_lines, *known.failed) or self.outcome is not None
 
     @property
     def written(self) -> Statement | None:
@@ -236,15 +232,15 @@ def resolve(document: Document) -> Sheet:
 
 
 def _resolve(lanes: tuple[Lane, ...], unit: AngleUnit) -> Sheet:
-    names = _names(scope_of(lanes))
+    names = names_of(scope_of(lanes))
     statements: dict[str, Statement] = {}
     errors: dict[str, LanguageError] = {}
     taken: set[str] = set()
     for lane in lanes:
-        if lane.data is not None:
+        if lane.data is not None or lane.written.rests:
             continue
         try:
-            statement = _read(lane.text, names, lane.value, lane.runs, lane.working)
+            statement = read_with(lane.text, names, lane.value, lane.runs, lane.working)
             name = statement.name or lane.name
             if name in taken:
                 raise LanguageError(
@@ -288,94 +284,6 @@ def _resolve(lanes: tuple[Lane, ...], unit: AngleUnit) -> Sheet:
     return Sheet(tuple(made))
 
 
-Names = tuple[
-    tuple[tuple[str, int], ...],
-    frozenset[str],
-    tuple[tuple[str, str], ...],
-    frozenset[str],
-    frozenset[str],
-    tuple[tuple[str, str], ...],
-]
-
-
-def _names(scope: Scope) -> Names:
-    """The names of a scope as a key: the same line under the same names reads the same."""
-    signatures = tuple(scope.signatures.items())
-    sets = scope.points, scope.curves, tuple(scope.regions.items())
-    return tuple(scope.functions.items()), scope.values, signatures, *sets
-
-
-@lru_cache(maxsize=4096)
-def _read(text: str, names: Names, value: bool, runs: str, working: bool) -> Statement:
-    functions, values, signatures, points, curves, regions = names
-    words, given = dict(functions), dict(signatures)
-    lines = dict(regions)
-    scope = Scope(vocabulary_of(working), words, values, given, points, curves, lines)
-    statement = parse_statement(text, scope, runs)
-    return as_value(statement) if value else statement
-
-
-def vocabulary_of(working: bool) -> Vocabulary:
-    """The words of a line; complex numbers are read on the page Working."""
-    return COMPLEX if working else catalogue.VOCABULARY
-
-
-@lru_cache(maxsize=4096)
-def _heading(text: str) -> Heading:
-    return heading(text, catalogue.VOCABULARY)
-
-
-def scope_of(lanes: tuple[Lane, ...], without: str | None = None) -> Scope:
-    """The names that lanes define, but for the lane ``without``."""
-    functions: dict[str, int] = {}
-    signatures: dict[str, str] = {}
-    values: set[str] = set()
-    points: set[str] = set()
-    curves: set[str] = set()
-    regions: dict[str, str] = {}
-    calls: list[tuple[str, str]] = []
-    for lane in lanes:
-        if lane.id == without:
-            continue
-        if lane.data is not None:
-            # Where a formula stands in the way of a column's name, the column comes first.
-            values.update(column.name for column in lane.data.columns)
-            continue
-        try:
-            head = _heading(lane.text)
-        except LanguageError:
-            continue
-        if head.relation:
-            if lane.name:
-                regions[lane.name] = lane.text
-            continue
-        runs = "" if head.parameters is not None or lane.runs == POINT else lane.runs
-        radius = bool(runs) and not head.point
-        name = lane.name if radius else head.name or lane.name
-        if not name or any(name in known for known in (functions, values, points, curves)):
-            continue
-        parameters = (runs,) if runs else head.parameters
-        if head.point and parameters is None:
-            points.add(name)
-            values.update(coordinates_of(name))
-        elif head.point:
-            curves.add(name)
-            functions.update(dict.fromkeys(coordinates_of(name), 1))
-        elif parameters is None and (head.name or lane.value):
-            values.add(name)
-            calls.append((name, head.call))
-        else:
-            functions[name] = len(parameters or ("x",))
-            signatures[name] = f"{name}({', '.join(parameters or ('x',))})"
-    for name, called in calls:
-        if called in curves:  # P = C(2), a point of a curve
-            values.remove(name)
-            points.add(name)
-            values.update(coordinates_of(name))
-    sets = frozenset(values), frozenset(points), frozenset(curves)
-    return Scope(catalogue.VOCABULARY, functions, sets[0], signatures, sets[1], sets[2], regions)
-
-
 def _checked(lane: ResolvedLane) -> ResolvedLane:
     """The lane, or with an error where its cost or its domain makes no sense."""
     if not lane.ready:
@@ -383,6 +291,8 @@ def _checked(lane: ResolvedLane) -> ResolvedLane:
     whole = (0, len(lane.lane.text))
     if lane.measured is not None or lane.for_lines:
         return lane
+    if lane.lane.working and isinstance(lane.statement, ValueStatement):
+        return lane  # calculated, whatever its size
     try:
         trouble = _trouble(lane)
     except NotComputable as error:

@@ -8,7 +8,8 @@ from axispath.core.language.tree import Call, Expression, Name
 from axispath.core.path.kinds import SEARCHED
 from axispath.core.sheet.document import MAX_LANES, Document
 from axispath.core.sheet.edits import AddLane
-from axispath.core.sheet.resolve import resolve, scope_of
+from axispath.core.sheet.resolve import resolve
+from axispath.core.sheet.scopes import scope_of
 from axispath.core.solve.methods.way import Way
 from axispath.core.solve.question import Question
 

@@ -23,7 +23,8 @@ from axispath.core.language.statement import parse_expression
 from axispath.core.plane.relation import PLANE, Relation, Rule, relation_of
 from axispath.core.sheet.document import Document
 from axispath.core.sheet.refused import EditRefused
-from axispath.core.sheet.resolve import resolve, scope_of
+from axispath.core.sheet.resolve import resolve
+from axispath.core.sheet.scopes import scope_of
 
 _ASKED = re.compile(
     r"\s*(?P<word>largest|smallest|maximum|minimum|max|min)\s+(?:value\s+)?(?:of\s+)?"

@@ -27,7 +27,8 @@ from axispath.core.language.walking import free_names
 from axispath.core.sheet.dependencies import used_names
 from axispath.core.sheet.document import Document
 from axispath.core.sheet.refused import EditRefused
-from axispath.core.sheet.resolve import ResolvedLane, resolve, scope_of
+from axispath.core.sheet.resolve import ResolvedLane, resolve
+from axispath.core.sheet.scopes import scope_of
 from axispath.core.sheet.sliders import is_slider
 
 

@@ -14,7 +14,8 @@ from axispath.core.language.tree import Call, Expression, FunctionStatement, Nam
 from axispath.core.language.walking import free_names
 from axispath.core.sheet.curve import parameters
 from axispath.core.sheet.document import Document, Lane, Table
-from axispath.core.sheet.resolve import ResolvedLane, resolve, scope_of
+from axispath.core.sheet.resolve import ResolvedLane, resolve
+from axispath.core.sheet.scopes import scope_of
 from axispath.core.table.kinds import ALONG, OVER_SLIDER, OVER_X
 from axispath.core.table.rows import TableRefused, stepped
 

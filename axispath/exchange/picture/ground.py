@@ -11,7 +11,7 @@ from axispath.core.sheet.captions import caption
 from axispath.core.sheet.document import Document, Ticks
 from axispath.core.sheet.look import LOOK
 from axispath.core.sheet.refused import EditRefused
-from axispath.core.sheet.resolve import scope_of
+from axispath.core.sheet.scopes import scope_of
 from axispath.core.sheet.ticks import TickStep, label, places, spaced, tick_step
 from axispath.exchange.picture.field import PlotField
 from axispath.exchange.picture.polar import draw_angles, draw_polar_grid

@@ -2,6 +2,7 @@
 
 from axispath.web.kinds.curve import CURVE
 from axispath.web.kinds.data import DATA
+from axispath.web.kinds.for_lines import FOR_LINES, RESTING
 from axispath.web.kinds.function import FUNCTION
 from axispath.web.kinds.list_of_values import LIST
 from axispath.web.kinds.map import MAP
@@ -27,6 +28,8 @@ FACES: dict[str, Face] = {
     "point": POINT,
     "value": VALUE,
     "list": LIST,
+    "for lines": FOR_LINES,
+    "resting": RESTING,
     "waiting": WAITING,
     "wrong": WRONG,
 }

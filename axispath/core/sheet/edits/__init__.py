@@ -34,7 +34,13 @@ from axispath.core.sheet.edits.points import GatherPoints, MovePoint
 from axispath.core.sheet.edits.sliders import SetSlider, Slide
 from axispath.core.sheet.edits.tables import ForgetEquation, KeepEquation, RemoveTable, SetTable
 from axispath.core.sheet.edits.whole import Rename, SetGround, SetUnit
-from axispath.core.sheet.edits.working import AddWork, MoveWork, SetNotation
+from axispath.core.sheet.edits.working import (
+    AddWork,
+    MoveWork,
+    SetNotation,
+    SetSystem,
+    SetWritten,
+)
 
 __all__ = [
     "EDITS",
@@ -76,8 +82,10 @@ __all__ = [
     "SetSamples",
     "SetSlider",
     "SetStyle",
+    "SetSystem",
     "SetTable",
     "SetUnit",
+    "SetWritten",
     "ShowLane",
     "Slide",
     "SolveFor",
@@ -113,6 +121,8 @@ Edit = (
     | AddWork
     | MoveWork
     | SetNotation
+    | SetWritten
+    | SetSystem
     | AddData
     | NameData
     | SetCells

@@ -16,7 +16,8 @@ from axispath.core.sheet.edits.change import LaneChange, refused
 from axispath.core.sheet.edits.lines import coloured
 from axispath.core.sheet.edits.points import Coordinate
 from axispath.core.sheet.refused import EditRefused
-from axispath.core.sheet.resolve import resolve, scope_of
+from axispath.core.sheet.resolve import resolve
+from axispath.core.sheet.scopes import scope_of
 
 SAMPLES = 4000
 FINER = 60  # parts of the way between two samples

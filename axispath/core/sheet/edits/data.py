@@ -23,7 +23,7 @@ from axispath.core.sheet.measured import (
     Typed,
 )
 from axispath.core.sheet.refused import EditRefused
-from axispath.core.sheet.resolve import scope_of
+from axispath.core.sheet.scopes import scope_of
 
 MAX_BLOCK = 40_000  # cells of one block
 MAX_TEXT = 150_000

@@ -17,7 +17,8 @@ from axispath.core.sheet.document import Document
 from axispath.core.sheet.edits.change import LaneChange, refused
 from axispath.core.sheet.edits.lines import revised
 from axispath.core.sheet.refused import EditRefused
-from axispath.core.sheet.resolve import resolve, scope_of
+from axispath.core.sheet.resolve import resolve
+from axispath.core.sheet.scopes import scope_of
 
 
 class SetDomain(LaneChange):

@@ -19,7 +19,8 @@ from axispath.core.sheet.edits.colours import free_colour
 from axispath.core.sheet.fitted import fitted
 from axispath.core.sheet.measured import ColumnName, Fit, Typed
 from axispath.core.sheet.refused import EditRefused
-from axispath.core.sheet.resolve import resolve, scope_of
+from axispath.core.sheet.resolve import resolve
+from axispath.core.sheet.scopes import scope_of
 
 
 class AddFit(Change):

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import secrets
 from collections.abc import Container
+from dataclasses import replace
 from typing import Literal
 
 from axispath.core.fits.models import OWN
@@ -13,6 +14,7 @@ from axispath.core.language.pasted import written
 from axispath.core.language.scope import Scope
 from axispath.core.language.statement import Read, naming, read_line
 from axispath.core.language.tokens import MAX_LENGTH
+from axispath.core.sheet.calculating import Uncomputed
 from axispath.core.sheet.document import MAX_LANES, Document, Lane, LaneId
 from axispath.core.sheet.edits.change import Change, LaneChange, refused
 from axispath.core.sheet.edits.colours import free_colour
@@ -20,7 +22,8 @@ from axispath.core.sheet.edits.data import NameData
 from axispath.core.sheet.edits.fits import searched
 from axispath.core.sheet.edits.names import free_like, free_name, renamed_elsewhere
 from axispath.core.sheet.refused import EditRefused
-from axispath.core.sheet.resolve import resolve, scope_of
+from axispath.core.sheet.resolve import resolve
+from axispath.core.sheet.scopes import scope_of, vocabulary_of
 from axispath.core.sheet.solved import Letter, solved_for
 
 
@@ -33,11 +36,7 @@ class AddLane(Change):
     keep: bool = False
 
     def applied(self, document: Document) -> Document:
-        _refuse_full(document)
-        lane_id = self.id if self.id and document.lane(self.id) is None else secrets.token_hex(4)
-        lane = Lane(id=lane_id, text="", colour=free_colour(document))
-        extended = document.model_copy(update={"lanes": (*document.lanes, lane)})
-        return _with_equal_scale(document, _kept(extended, lane, self.text, self.keep))
+        return _with_equal_scale(document, added(document, self.text, self.id, self.keep))
 
     def words(self, document: Document) -> str:
         return "adding a lane"
@@ -157,6 +156,17 @@ class SolveFor(LaneChange):
         return f"solving {self.called(document)} for {self.letter}"
 
 
+def added(
+    document: Document, text: str, lane_id: str | None, keep: bool = False, working: bool = False
+) -> Document:
+    """The document with one more line at its end. Raises EditRefused."""
+    _refuse_full(document)
+    lane_id = lane_id if lane_id and document.lane(lane_id) is None else secrets.token_hex(4)
+    lane = Lane(id=lane_id, text="", colour=free_colour(document), working=working)
+    extended = document.model_copy(update={"lanes": (*document.lanes, lane)})
+    return _kept(extended, lane, text, keep)
+
+
 def _with_equal_scale(before: Document, after: Document) -> Document:
     """The first curve of a sheet brings equal scale along: a circle is round.
 
@@ -236,6 +246,7 @@ def who_waits(before: Document, after: Document) -> dict[str, tuple[str, ...]]:
 
 def _read(document: Document, lane: Lane, text: str) -> Read:
     scope = scope_of(document.lanes, without=lane.id)
+    scope = replace(scope, vocabulary=vocabulary_of(lane.working))
     try:
         read = read_line(text, scope)
     except LanguageError as error:
@@ -255,5 +266,5 @@ def _refuse_lost_argument(before: Document, after: Document) -> None:
     """Refuse an edit that would make another lane, understood so far, an error."""
     was = {lane.lane.id for lane in resolve(before) if lane.error is None and lane.statement}
     for lane in resolve(after):
-        if lane.error and lane.lane.id in was:
+        if lane.error and lane.lane.id in was and not isinstance(lane.error, Uncomputed):
             raise EditRefused(f"{lane.name or 'Another lane'} would stop working: {lane.error}")

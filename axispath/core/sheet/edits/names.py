@@ -18,7 +18,8 @@ from axispath.core.language.walking import coordinates
 from axispath.core.sheet.captions import MARK
 from axispath.core.sheet.dependencies import coordinates_of
 from axispath.core.sheet.document import MAX_LANES, Document, Equation, Ground, Lane, Table
-from axispath.core.sheet.resolve import ResolvedLane, resolve, scope_of
+from axispath.core.sheet.resolve import ResolvedLane, resolve
+from axispath.core.sheet.scopes import scope_of
 
 LETTERS = "fghjklmnpqsuvwzabcd"
 RELATIONS = "RSTUVW"

@@ -7,35 +7,43 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from axispath.core.sheet.document import Document, LaneId, Notation
+from axispath.core.sheet.document import MAX_SYSTEM, Document, Lane, LaneId, Notation, Written
 from axispath.core.sheet.edits.change import Change, LaneChange
-from axispath.core.sheet.edits.lines import AddLane
+from axispath.core.sheet.edits.lines import added
 from axispath.core.sheet.refused import EditRefused
+from axispath.core.sheet.resolve import resolve
 
-ANSWER = re.compile(r"\bans\b")
+ANSWER = re.compile(r"\bans_?(\d+)?\b")
+ON_SHEET = "{name} is a matrix or a complex number: it stays on the page Working."
 
 
 class AddWork(Change):
-    """A new line of calculation; “ans” in it is the line before."""
+    """A new line of calculation; “ans” in it is the line before, “ans3” the third line."""
 
     do: Literal["add work"] = "add work"
     text: str
     id: LaneId | None = None
 
     def applied(self, document: Document) -> Document:
-        text = self.text
-        if ANSWER.search(text):
-            named = [lane for lane in document.lanes if lane.working]
-            last = named[-1].name or named[-1].text.partition("=")[0].strip() if named else ""
-            if not last:
-                raise EditRefused("There is no answer yet: ans is the result of the line before.")
-            text = ANSWER.sub(last, text)
-        added = AddLane(text=text, id=self.id).applied(document)
-        lane = added.lanes[-1]
-        return added.with_lane(lane.model_copy(update={"working": True}))
+        lines = [lane for lane in document.lanes if lane.working]
+        text = ANSWER.sub(lambda found: _name_of(lines, found[1]), self.text)
+        return added(document, text, self.id, working=True)
 
     def words(self, document: Document) -> str:
         return "a line of working"
+
+
+def _name_of(lines: list[Lane], number: str | None) -> str:
+    """What the result of a line is called, by its number from 1 on; the last one without."""
+    if not lines:
+        raise EditRefused("There is no answer yet: ans is the result of the line before.")
+    if number is not None and not 1 <= int(number) <= len(lines):
+        raise EditRefused(f"There is no line {number}: they go from 1 to {len(lines)}.")
+    line = lines[-1] if number is None else lines[int(number) - 1]
+    name = line.name or line.text.partition("=")[0].strip()
+    if "(" in name or line.written.rests:
+        raise EditRefused(f"Line {number or len(lines)} has no result that could be used.")
+    return name
 
 
 class MoveWork(LaneChange):
@@ -48,7 +56,11 @@ class MoveWork(LaneChange):
         lane = self.lane(document)
         if lane.data is not None or lane.fit is not None:
             raise EditRefused("Data sets and fits stay on the sheet.")
-        return self.changed(document, working=self.working)
+        resolved = resolve(document).lane(lane.id)
+        if not self.working and resolved is not None and resolved.for_lines:
+            raise EditRefused(ON_SHEET.format(name=resolved.name))
+        written = lane.written.model_copy(update={"rests": False})
+        return self.changed(document, working=self.working, written=written)
 
     def words(self, document: Document) -> str:
         place = "Working" if self.working else "the sheet"
@@ -68,3 +80,35 @@ class SetNotation(Change):
 
     def words(self, document: Document) -> str:
         return "how numbers are written"
+
+
+class SetWritten(LaneChange):
+    """How the result of one line is written, or that the line rests."""
+
+    do: Literal["write line"] = "write line"
+    written: Written
+
+    def applied(self, document: Document) -> Document:
+        if not self.lane(document).working:
+            raise EditRefused("Only lines of Working are written in a way of their own.")
+        return self.changed(document, written=self.written)
+
+    def words(self, document: Document) -> str:
+        was = self.lane(document).written
+        if was.rests != self.written.rests:
+            done = "putting to rest" if self.written.rests else "waking"
+            return f"{done} {self.called(document)}"
+        return f"how {self.called(document)} is written"
+
+
+class SetSystem(Change):
+    """The equations of the linear system on the page Working, as typed."""
+
+    do: Literal["set system"] = "set system"
+    text: Annotated[str, Field(max_length=MAX_SYSTEM)]
+
+    def applied(self, document: Document) -> Document:
+        return document.model_copy(update={"system": self.text})
+
+    def words(self, document: Document) -> str:
+        return "the linear system"

@@ -20,6 +20,7 @@ from axispath.core.sheet.kinds.map import MAP
 from axispath.core.sheet.kinds.number import NUMBER
 from axispath.core.sheet.kinds.point import POINT
 from axispath.core.sheet.kinds.relation import REGION, RELATION
+from axispath.core.sheet.kinds.resting import RESTING
 from axispath.core.sheet.kinds.several import SEVERAL
 from axispath.core.sheet.kinds.value import VALUE
 from axispath.core.sheet.kinds.waiting import WAITING
@@ -32,6 +33,7 @@ __all__ = ["KINDS", "Kind", "kind_of"]
 
 KINDS = (
     DATA,
+    RESTING,
     WRONG,
     WAITING,
     FOR_LINES,

@@ -4,27 +4,26 @@
 import { typeset } from "../lanes/formulas.js";
 import { Trouble, send } from "../sheet/api.js";
 import { Queue, Standing } from "../sheet/queue.js";
+import { Reduction } from "./reducing.js";
 
 const LATE = 700; // ms after which exact forms that were not ready are asked for again
 const MOST_ASKED = 4;
-const FRAME = `<div class="table-tools"><label>digits <select id="work-digits"></select></label>
-  <label>written <select id="work-notation"><option value="">as they are</option><option value="fixed">fixed places</option><option value="scientific">scientific</option><option value="engineering">engineering</option></select></label></div>
-  <ol class="work-lines" aria-live="polite"></ol>
-  <form class="work-entry"><label class="visually-hidden" for="work-entry">A calculation</label><input id="work-entry" autocomplete="off" autocapitalize="off" spellcheck="false" maxlength="2000" placeholder="10/14, √12, volume(2, 5) …"></form>
-  <p class="why" role="alert" hidden></p>`;
+const REST = 300; // ms without a key, after which a system that is typed is kept
+/** The next form of a line, with one key. @type {Record<string, string>} */
+const NEXT = { "": "decimal", decimal: "exact" };
 
 /** @param {import("../sheet/instrument.js").Instrument} at @param {HTMLElement} host */
 export function workingIn(at, host) {
   const { session, events, plot } = at;
   const queue = new Queue();
   const standing = new Standing();
-  host.innerHTML = FRAME;
   const part = (/** @type {string} */ name) => /** @type {HTMLElement} */ (host.querySelector(name));
-  const [list, why, form] = [part(".work-lines"), part(".why"), part(".work-entry")];
+  const [list, why, form, names] = [part(".work-lines"), part(":scope > .why"), part(".work-entry"), part("[data-names]")];
   const entry = /** @type {HTMLInputElement} */ (part("#work-entry"));
+  const search = /** @type {HTMLInputElement} */ (part("#work-search"));
   const digits = /** @type {HTMLSelectElement} */ (part("#work-digits"));
   const notation = /** @type {HTMLSelectElement} */ (part("#work-notation"));
-  for (let count = 3; count <= 15; count += 1) digits.append(new Option(String(count)));
+  const rows = new Reduction(at, part(".work-rows"));
   /** Lines that were entered here, the last one first. @type {string[]} */
   const entered = [];
   let recalled = -1;
@@ -34,6 +33,12 @@ export function workingIn(at, host) {
     why.textContent = words;
     why.hidden = !words;
   };
+  /** Carry on after a request; what the server refuses is said. @param {Promise<unknown>} asked */
+  const said = (asked) =>
+    asked.catch((trouble) => {
+      if (!(trouble instanceof Trouble)) throw trouble;
+      complain(trouble.message);
+    });
   const change = (/** @type {any} */ edit) => {
     complain("");
     session.change({ edits: [edit] });
@@ -48,16 +53,29 @@ export function workingIn(at, host) {
     }
     if (found.late && again) setTimeout(() => exact(again - 1).catch(() => null), LATE);
   }
+  /** Show or close what can be done with a line. @param {HTMLElement} line @param {boolean} shown */
+  const unfold = (line, shown) => {
+    line.querySelector(".work-menu")?.toggleAttribute("hidden", !shown);
+    line.querySelector("[data-more]")?.setAttribute("aria-expanded", String(shown));
+  };
   const refresh = () =>
     queue.run(async () => {
       const stands = standing.ask();
       try {
         const found = await send("POST", `/api/sheets/${session.key}/working`, { head: session.state.head, preview: at.sliders.edits() });
         if (!stands() || list.querySelector("input")) return;
+        const menu = /** @type {HTMLElement | null | undefined} */ (list.querySelector(".work-menu:not([hidden])")?.closest("[data-work]"))?.dataset.work;
+        const focused = /** @type {HTMLElement | null} */ (document.activeElement?.closest("[data-work]") ?? null)?.dataset.work;
         list.innerHTML = found.html;
+        names.innerHTML = found.names;
+        sift();
+        const unfolded = /** @type {HTMLElement | null} */ (menu ? list.querySelector(`[data-work="${menu}"]`) : null);
+        if (unfolded) unfold(unfolded, true);
+        if (focused) /** @type {HTMLElement | null} */ (list.querySelector(`[data-work="${focused}"] .formula`))?.focus();
         typeset(list);
         digits.value = String(session.state.digits ?? 6);
         notation.value = session.state.notation ?? "";
+        if (rows.asked.id) await rows.refresh().catch(() => rows.close());
         if (found.count) await exact();
       } catch (trouble) {
         if (!(trouble instanceof Trouble)) throw trouble;
@@ -82,14 +100,66 @@ export function workingIn(at, host) {
     entry.value = entered[recalled] ?? "";
     event.preventDefault();
   });
+
+  /** The line that something belongs to. @param {EventTarget | null} target */
+  const lineOf = (target) => {
+    const line = /** @type {HTMLElement | null} */ (/** @type {HTMLElement} */ (target).closest("[data-work]"));
+    return line?.dataset.work ? { line, id: line.dataset.work, written: JSON.parse(line.dataset.written ?? "{}") } : null;
+  };
+  /** @param {string} text @param {HTMLElement} button */
+  const copied = async (text, button) => {
+    try {
+      await navigator.clipboard.writeText(text);
+      button.textContent = "Copied";
+    } catch {
+      complain("This browser does not let the page copy.");
+    }
+  };
+  /** What each button of a line does. @type {Record<string, (of: NonNullable<ReturnType<typeof lineOf>>, given: string, button: HTMLElement) => void>} */
+  const ACTS = {
+    more: ({ line }) => {
+      const shown = Boolean(line.querySelector(".work-menu[hidden]"));
+      for (const other of list.querySelectorAll(".work-line")) unfold(/** @type {HTMLElement} */ (other), false);
+      unfold(line, shown);
+    },
+    edit: ({ line, id }) => rewrite(line, id),
+    remove: ({ id }) => change({ do: "remove lane", id }),
+    send: ({ id }) => change({ do: "move work", id, working: false }),
+    rest: ({ id, written }) => change({ do: "write line", id, written: { ...written, rests: !written.rests } }),
+    again: ({ id }, given) => change({ do: "revise lane", id, text: given, keep: true }),
+    point: (_, given) => change({ do: "add lane", text: given }),
+    lane: (_, given) => change({ do: "add lane", text: given }),
+    copy: (_, given, button) => said(copied(given, button)),
+    reduce: ({ id }) => said(rows.open({ id }).then(() => rows.host.scrollIntoView({ block: "nearest" }))),
+  };
   list.addEventListener("click", (event) => {
-    const target = /** @type {HTMLElement} */ (event.target);
-    const line = /** @type {HTMLElement | null} */ (target.closest("[data-work]"));
-    const id = line?.dataset.work;
-    if (!line || !id) return;
-    if (target.closest("[data-remove]")) change({ do: "remove lane", id });
-    else if (target.closest("[data-send]")) change({ do: "move work", id, working: false });
-    else if (target.closest("[data-edit]")) rewrite(line, id);
+    const of = lineOf(event.target);
+    if (!of) return;
+    for (const [name, act] of Object.entries(ACTS)) {
+      const button = /** @type {HTMLElement | null} */ (/** @type {HTMLElement} */ (event.target).closest(`[data-${name}]`));
+      if (!button || button === of.line) continue;
+      act(of, button.dataset[name] ?? "", button);
+      return;
+    }
+  });
+  list.addEventListener("change", (event) => {
+    const of = lineOf(event.target);
+    const field = /** @type {HTMLSelectElement} */ (event.target);
+    if (!of || field.tagName !== "SELECT") return;
+    const [name] = ["form", "digits", "notation"].filter((one) => one in field.dataset);
+    const value = name === "digits" ? (field.value ? Number(field.value) : null) : field.value;
+    change({ do: "write line", id: of.id, written: { ...of.written, [name]: value } });
+  });
+  list.addEventListener("keydown", (event) => {
+    const of = lineOf(event.target);
+    if (!of || !/** @type {HTMLElement} */ (event.target).matches(".formula") || event.ctrlKey || event.metaKey || event.altKey) return;
+    const step = { ArrowUp: "previousElementSibling", ArrowDown: "nextElementSibling" }[event.key];
+    if (step) /** @type {HTMLElement | null} */ (/** @type {any} */ (of.line)[step]?.querySelector(".formula"))?.focus();
+    else if (event.key === "d") change({ do: "write line", id: of.id, written: { ...of.written, form: NEXT[of.written.form] ?? "" } });
+    else if (event.key === "r") ACTS.rest(of, "", of.line);
+    else if (event.key === "Delete") ACTS.remove(of, "", of.line);
+    else return;
+    event.preventDefault();
   });
   /** @param {HTMLElement} line @param {string} id */
   function rewrite(line, id) {
@@ -118,12 +188,68 @@ export function workingIn(at, host) {
   const write = () => change({ do: "set notation", notation: notation.value, digits: Number(digits.value) });
   digits.addEventListener("change", write);
   notation.addEventListener("change", write);
+
+  // Names in use
+
+  const sift = () => {
+    const wanted = search.value.trim().toLowerCase();
+    for (const row of names.querySelectorAll("tbody tr")) {
+      /** @type {HTMLElement} */ (row).hidden = !(row.textContent ?? "").toLowerCase().includes(wanted);
+    }
+  };
+  search.addEventListener("input", sift);
+  names.addEventListener("click", (event) => {
+    const name = /** @type {HTMLElement | null} */ (/** @type {HTMLElement} */ (event.target).closest("[data-name]"))?.dataset.name;
+    if (!name) return;
+    const place = entry.selectionStart ?? entry.value.length;
+    entry.setRangeText(name, place, entry.selectionEnd ?? place, "end");
+    entry.focus();
+  });
+
+  // The linear system
+
+  const typed = /** @type {HTMLTextAreaElement} */ (part("#work-system"));
+  const answer = new Reduction(at, part(".work-solution"));
+  typed.value = session.state.system ?? "";
+  /** @type {ReturnType<typeof setTimeout> | undefined} */
+  let resting;
+  const keep = () => {
+    clearTimeout(resting);
+    if (typed.value !== (session.state.system ?? "")) change({ do: "set system", text: typed.value });
+  };
+  typed.addEventListener("input", () => {
+    clearTimeout(resting);
+    resting = setTimeout(keep, REST);
+  });
+  typed.addEventListener("blur", keep);
+  const solve = () => {
+    complain("");
+    keep();
+    return answer.open({ system: typed.value });
+  };
+  part(".work-system form").addEventListener("submit", (event) => {
+    event.preventDefault();
+    said(solve());
+  });
+  part("[data-draw-system]").addEventListener("click", () =>
+    said(
+      solve().then((found) => {
+        if (!found.lines.length) complain("Lines are drawn for two unknowns.");
+        else session.change({ edits: found.lines.map((/** @type {string} */ text) => ({ do: "add lane", text })) });
+      }),
+    ),
+  );
+  part("[data-keep-system]").addEventListener("click", () => said(solve().then((found) => change({ do: "add work", text: found.matrix }))));
+
   events.on("refused", ({ trouble, change: refused }) => {
     if (at.page !== "working" || !("edits" in refused)) return;
     complain(trouble.message);
     if (!entry.value && sent && refused.edits.some((/** @type {any} */ edit) => edit.do === "add work")) entry.value = sent;
   });
-  events.on("changed", () => at.page === "working" && refresh());
+  events.on("changed", () => {
+    if (document.activeElement !== typed) typed.value = session.state.system ?? "";
+    if (at.page === "working") refresh();
+  });
   events.on("sliding", (how) => how === "lists" && at.page === "working" && refresh());
 
   return {

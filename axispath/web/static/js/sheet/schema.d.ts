@@ -76,6 +76,7 @@ export interface Document {
   tables: Table[];
   equations: Equation[];
   lanes: Lane[];
+  system: string;
 }
 
 export interface DrawData {
@@ -107,7 +108,7 @@ export interface Equation {
 
 export interface Finer {
   head: number;
-  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddWork | MoveWork | SetNotation | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddWork | MoveWork | SetNotation | SetWritten | SetSystem | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   table?: string | "";
   first?: number;
   count?: number;
@@ -143,7 +144,7 @@ export interface ForgetEquation {
 
 export interface Framing {
   head: number;
-  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddWork | MoveWork | SetNotation | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddWork | MoveWork | SetNotation | SetWritten | SetSystem | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   lane?: string | "";
 }
 
@@ -191,6 +192,7 @@ export interface Lane {
   data: DataSet | null;
   fit: Fit | null;
   working: boolean;
+  written: Written;
 }
 
 export interface LetRun {
@@ -201,7 +203,7 @@ export interface LetRun {
 
 export interface Looking {
   head: number;
-  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddWork | MoveWork | SetNotation | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddWork | MoveWork | SetNotation | SetWritten | SetSystem | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   view: View;
 }
 
@@ -251,7 +253,7 @@ export interface Numbers {
 
 export interface Picturing {
   head: number;
-  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddWork | MoveWork | SetNotation | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddWork | MoveWork | SetNotation | SetWritten | SetSystem | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   view: View;
   width: number;
   height: number;
@@ -266,7 +268,7 @@ export interface Previewing {
 
 export interface Reading {
   head: number;
-  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddWork | MoveWork | SetNotation | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddWork | MoveWork | SetNotation | SetWritten | SetSystem | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   x?: number;
   typed?: string;
   held?: number | null;
@@ -314,7 +316,7 @@ export interface Samples {
 
 export interface Searching {
   head: number;
-  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddWork | MoveWork | SetNotation | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddWork | MoveWork | SetNotation | SetWritten | SetSystem | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   view: View;
   low?: string;
   high?: string;
@@ -414,6 +416,11 @@ export interface SetStyle {
   style: Style;
 }
 
+export interface SetSystem {
+  do: "set system";
+  text: string;
+}
+
 export interface SetTable {
   do: "set table";
   table: Table;
@@ -422,6 +429,12 @@ export interface SetTable {
 export interface SetUnit {
   do: "set unit";
   unit: AngleUnit;
+}
+
+export interface SetWritten {
+  id: string;
+  do: "write line";
+  written: Written;
 }
 
 export interface ShowLane {
@@ -453,7 +466,7 @@ export interface SolveFor {
 
 export interface Solving {
   head: number;
-  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddWork | MoveWork | SetNotation | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddWork | MoveWork | SetNotation | SetWritten | SetSystem | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   view: View;
   text: string;
   unknown?: string;
@@ -464,7 +477,7 @@ export interface Solving {
 
 export interface Spotting {
   head: number;
-  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddWork | MoveWork | SetNotation | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddWork | MoveWork | SetNotation | SetWritten | SetSystem | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   view: View;
   x: number;
   y?: number;
@@ -484,7 +497,7 @@ export interface Style {
 
 export interface Surfacing {
   head: number;
-  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddWork | MoveWork | SetNotation | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddWork | MoveWork | SetNotation | SetWritten | SetSystem | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   view: View;
   lane: string;
 }
@@ -511,7 +524,7 @@ export interface Table {
 
 export interface TableText {
   head: number;
-  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddWork | MoveWork | SetNotation | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddWork | MoveWork | SetNotation | SetWritten | SetSystem | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   table?: string | "";
   first?: number;
   count?: number;
@@ -522,7 +535,7 @@ export interface TableText {
 
 export interface Tabulating {
   head: number;
-  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddWork | MoveWork | SetNotation | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddWork | MoveWork | SetNotation | SetWritten | SetSystem | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   table?: string | "";
   first?: number;
   count?: number;
@@ -532,7 +545,7 @@ export interface Tabulating {
 
 export interface Taking {
   head: number;
-  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddWork | MoveWork | SetNotation | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddWork | MoveWork | SetNotation | SetWritten | SetSystem | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   view: View;
   low?: string;
   high?: string;
@@ -560,7 +573,7 @@ export interface Ticks {
 
 export interface Trailing {
   head: number;
-  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddWork | MoveWork | SetNotation | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddWork | MoveWork | SetNotation | SetWritten | SetSystem | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   view: View;
   width: number;
   height: number;
@@ -571,7 +584,7 @@ export interface Trailing {
 
 export interface Trying {
   head: number;
-  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddWork | MoveWork | SetNotation | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddWork | MoveWork | SetNotation | SetWritten | SetSystem | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
 }
 
 export interface View {
@@ -584,7 +597,7 @@ export interface View {
 
 export interface Watching {
   head: number;
-  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddWork | MoveWork | SetNotation | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddWork | MoveWork | SetNotation | SetWritten | SetSystem | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   view: View;
   text: string;
   unknown?: string;
@@ -596,4 +609,11 @@ export interface Watching {
   second?: string;
 }
 
-export type Edit = AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddWork | MoveWork | SetNotation | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation;
+export interface Written {
+  form: "" | "decimal" | "exact" | "mixed" | "polar";
+  notation: "" | "fixed" | "scientific" | "engineering" | "plain";
+  digits: number | null;
+  rests: boolean;
+}
+
+export type Edit = AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddWork | MoveWork | SetNotation | SetWritten | SetSystem | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation;

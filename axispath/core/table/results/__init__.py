@@ -1,0 +1,1 @@
+"""Results of lines of calculation, as they are written."""

@@ -1,0 +1,92 @@
+"""Numbers with so many digits: as they are, with fixed places, or with a power of ten."""
+
+from __future__ import annotations
+
+import math
+from decimal import ROUND_HALF_EVEN, Context, Decimal
+from fractions import Fraction
+
+from flint import arb
+
+from axispath.core.language.numbers import MINUS
+from axispath.core.quantities.surds import Surd
+
+LARGEST_FIXED = 15  # powers of ten beyond which fixed places say nothing
+LARGEST_PLAIN = 9
+RAISED = str.maketrans("0123456789-", "⁰¹²³⁴⁵⁶⁷⁸⁹⁻")
+STEP = {"scientific": 1, "engineering": 3}  # of the power of ten
+SPARE = 30  # digits beyond those that are shown
+BITS_A_DIGIT = math.log2(10)
+
+
+def decimal_of(value: Surd | arb) -> tuple[Decimal, int]:
+    """A real number with more digits than anybody sees, and how many of them are right."""
+    if isinstance(value, Surd):
+        rational = value.rational
+        if rational is not None:
+            return _quotient(rational), 15 + SPARE
+        ball = value.ball()
+        assert isinstance(ball, arb)
+        value = ball
+    if value.is_zero():
+        return Decimal(0), SPARE
+    right = int(value.rel_accuracy_bits() / BITS_A_DIGIT)
+    return Decimal(value.mid().str(15 + SPARE, radius=False)), right
+
+
+def _quotient(value: Fraction) -> Decimal:
+    context = Context(prec=15 + SPARE)
+    return context.divide(Decimal(value.numerator), Decimal(value.denominator))
+
+
+def written(value: Decimal, notation: str, digits: int) -> str:
+    """A number as it is wanted: so many digits, behind the point where these are fixed."""
+    if notation in STEP:
+        return _power(value, STEP[notation], digits)
+    if value == 0 and notation != "fixed":
+        return "0"
+    if notation == "fixed":
+        if value and value.adjusted() >= LARGEST_FIXED:
+            return _power(value, 1, digits)
+        step = Decimal(1).scaleb(-digits)
+        return _signed(f"{value.quantize(step, ROUND_HALF_EVEN, Context(prec=80)):f}")
+    if value == value.to_integral_value() and value.adjusted() < LARGEST_PLAIN:
+        return _signed(f"{value:.0f}")
+    near = Context(prec=digits).plus(value)
+    if -5 <= near.adjusted() < digits:
+        return _signed(_trimmed(f"{near:f}"))
+    mantissa = near.scaleb(-near.adjusted())
+    power = str(near.adjusted()).translate(RAISED)
+    return f"{_signed(_trimmed(f'{mantissa:f}'))}×10{power}"
+
+
+def _trimmed(text: str) -> str:
+    return text.rstrip("0").rstrip(".") if "." in text else text
+
+
+def _signed(text: str) -> str:
+    if text.startswith("-"):
+        return text[1:] if not text.strip("-0.") else MINUS + text[1:]
+    return text
+
+
+def _power(value: Decimal, step: int, digits: int) -> str:
+    if value == 0:
+        return "0"
+    near = Context(prec=digits).plus(value)
+    low = near.adjusted() // step * step
+    text = _signed(_trimmed(f"{near.scaleb(-low):f}"))
+    return f"{text} × 10{str(low).translate(RAISED)}" if low else text
+
+
+def says(shown: str, value: Surd) -> bool:
+    """Whether a decimal is exactly a number."""
+    rational = value.rational
+    if rational is None:
+        return False
+    mantissa, _, power = shown.replace(MINUS, "-").replace(" ", "").partition("×10")
+    exponent = int(power.translate(LOWERED)) if power else 0
+    return abs(exponent) < 400 and Fraction(mantissa) * Fraction(10) ** exponent == rational
+
+
+LOWERED = str.maketrans("⁰¹²³⁴⁵⁶⁷⁸⁹⁻", "0123456789-")

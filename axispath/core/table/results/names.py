@@ -1,0 +1,68 @@
+"""All names that a sheet defines: what each is, its size and value, and where it stands."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from axispath.core.language.numbers import listed
+from axispath.core.sheet.document import Document
+from axispath.core.sheet.resolve import ResolvedLane, resolve
+from axispath.core.table.results.result import result_of
+
+LONGEST = 60  # characters of a value
+
+
+@dataclass(frozen=True, slots=True)
+class NameInUse:
+    """``used`` is how it stands in a formula; ``line`` the id of what defines it."""
+
+    name: str
+    used: str
+    kind: str
+    size: str
+    value: str
+    where: str
+    line: str
+
+
+def names_in_use(document: Document) -> list[NameInUse]:
+    """The names of a sheet, in the order of their letters."""
+    found: list[NameInUse] = []
+    lines = 0
+    for lane in resolve(document):
+        lines += lane.lane.working
+        where = f"line {lines}" if lane.lane.working else "the sheet"
+        if lane.lane.written.rests:
+            continue
+        if lane.lane.data is not None:
+            for column in lane.lane.data.columns:
+                found.append(
+                    NameInUse(column.name, column.name, "a column", "", "", where, lane.lane.id)
+                )
+        elif lane.name:
+            found.append(_of_lane(document, lane, where))
+    return sorted(found, key=lambda one: (one.name.lower(), one.name))
+
+
+def _of_lane(document: Document, lane: ResolvedLane, where: str) -> NameInUse:
+    name = str(lane.name)
+    parameters = lane.parameters
+    used = f"{name}({', '.join(parameters)})" if parameters else name
+    kind, size, value = _told(document, lane)
+    return NameInUse(name, used, kind, size, value, where, lane.lane.id)
+
+
+def _told(document: Document, lane: ResolvedLane) -> tuple[str, str, str]:
+    if lane.missing:
+        return "waits", "", f"for {listed(lane.missing)}"
+    if lane.error is not None:
+        return "not understood", "", ""
+    if lane.parameters:
+        return "a function" if lane.for_lines else lane.kind.called, "", ""
+    result = result_of(document, lane)
+    if result.kind == "none" or result.why:
+        return lane.kind.called, "", ""
+    named = {"number": "a number", "list": "a list", "matrix": "a matrix", "formula": "a formula"}
+    text = result.text
+    short = text if len(text) <= LONGEST else f"{text[: LONGEST - 2]} …"
+    return named.get(result.kind, "several results"), result.size, short

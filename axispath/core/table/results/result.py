@@ -1,0 +1,269 @@
+"""What a line of Working comes to, ready to be shown, copied and read aloud."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+from typing import Literal
+
+from flint import acb, arb
+
+from axispath.core import catalogue
+from axispath.core.arithmetic.patience import OutOfTime
+from axispath.core.arithmetic.program import NotComputable
+from axispath.core.arithmetic.unit import AngleUnit
+from axispath.core.calculation.calculate import Outcome
+from axispath.core.calculation.trees import tree_of
+from axispath.core.language.latex import latex
+from axispath.core.language.numbers import MINUS, full_precision, listed
+from axispath.core.language.tree import Expression, Pair, ValueStatement
+from axispath.core.quantities.polar import angle_of
+from axispath.core.quantities.scalars import TooWide, absolute, enclosed, is_real
+from axispath.core.quantities.surds import Surd
+from axispath.core.quantities.values import (
+    Formula,
+    Grid,
+    Items,
+    NoResult,
+    Parts,
+    Scalar,
+    Undefined,
+    Value,
+)
+from axispath.core.sheet.document import Document, Written
+from axispath.core.sheet.resolve import ResolvedLane
+from axispath.core.table.results.digits import decimal_of, says, written
+from axispath.core.table.results.exact import exact_text, formula_text, mixed_text
+
+WORDS = catalogue.VOCABULARY
+MOST_ITEMS = 60
+MOST_ROWS = 12
+LARGEST = 308  # power of ten of what other lines and plots can hold
+PRINCIPAL = "no real value: this is the principal one"
+SLOW = "this takes too long to compute"
+
+
+@dataclass(frozen=True, slots=True)
+class Cell:
+    """One number: ``exact`` where that is known and not what the decimal says already.
+
+    ``sure`` says that the decimal is exact.
+    """
+
+    shown: str
+    exact: str = ""
+    sure: bool = False
+    latex: str = ""
+    full: str = ""  # all digits that a float64 holds
+
+    @property
+    def best(self) -> str:
+        """The exact form, else the decimal."""
+        return self.exact or self.shown
+
+
+@dataclass(frozen=True, slots=True)
+class Result:
+    """``why`` stands in place of a result; ``note`` is said beside one."""
+
+    kind: Literal["none", "number", "list", "matrix", "formula", "parts"] = "none"
+    cells: tuple[tuple[Cell, ...], ...] = ()
+    size: str = ""
+    note: str = ""
+    why: str = ""
+    more: str = ""  # what is left out
+    formula: Expression | None = None
+    parts: tuple[tuple[str, Result], ...] = ()
+
+    @property
+    def shown(self) -> str:
+        """The decimal, or all of them."""
+        return _joined(self, lambda cell: cell.shown)
+
+    @property
+    def exact(self) -> str:
+        """The exact form of a number."""
+        return self.cells[0][0].exact if self.kind == "number" else ""
+
+    @property
+    def sure(self) -> bool:
+        """Whether the decimals are exact."""
+        return bool(self.cells) and all(cell.sure for row in self.cells for cell in row)
+
+    @property
+    def text(self) -> str:
+        """All of it in one line."""
+        if self.formula is not None:
+            return formula_text(self.formula)
+        if self.parts:
+            return ", ".join(f"{name} = {part.text}" for name, part in self.parts)
+        return _joined(self, lambda cell: cell.best)
+
+
+def _joined(result: Result, word: object) -> str:
+    assert callable(word)
+    if result.kind == "number":
+        return str(word(result.cells[0][0]))
+    more = ", …" if result.more else ""
+    rows = [", ".join(word(cell) for cell in row) for row in result.cells]
+    return f"[{'; '.join(rows)}{more}]" if result.kind in ("list", "matrix") else ""
+
+
+def result_of(document: Document, lane: ResolvedLane) -> Result:
+    """The result of a line that defines or evaluates something."""
+    if lane.lane.written.rests:
+        return Result()
+    if lane.error is not None:
+        return Result(why=lane.error.message)
+    if lane.missing:
+        return Result(why=f"waits for {listed(lane.missing)}")
+    statement = lane.written
+    if not isinstance(statement, ValueStatement) or lane.calculated is None:
+        return Result()
+    failed = lane.calculated.failed.get(lane.lane.id)
+    if failed:
+        return Result(why=f"no value: {failed}")
+    try:
+        if isinstance(statement.body, Pair):
+            return Result()
+        outcome = lane.outcome or lane.calculated.calculator.result(statement.body)
+    except NoResult as reason:
+        return Result(why=f"no value: {reason}")
+    except NotComputable as reason:
+        return Result(why=str(reason))
+    except OutOfTime:
+        return Result(why=SLOW)
+    return shown(outcome, document, lane.lane.written)
+
+
+def shown(outcome: Outcome, document: Document, how: Written) -> Result:
+    """A value as the sheet or the line wants it."""
+    writer = _Writer(document, how)
+    found = writer.value(outcome.value)
+    notes = [PRINCIPAL] if outcome.principal else []
+    if writer.huge:
+        notes.append("larger than anything a plot can hold")
+    return _with_note(found, "; ".join(notes))
+
+
+def _with_note(result: Result, note: str) -> Result:
+    return replace(result, note=note) if note else result
+
+
+class _Writer:
+    """Writes values with the digits and the notation of a sheet and a line."""
+
+    def __init__(self, document: Document, how: Written) -> None:
+        self.notation = document.notation if not how.notation else how.notation
+        self.notation = "" if self.notation == "plain" else self.notation
+        self.digits = how.digits or document.digits
+        self.form = how.form
+        self.degrees = document.unit is AngleUnit.DEGREE
+        self.huge = False
+
+    def value(self, value: Value) -> Result:
+        """Any value."""
+        match value:
+            case Items(values):
+                more = "" if len(values) <= MOST_ITEMS else f"{len(values) - MOST_ITEMS} more"
+                cells = tuple(self.cell(one) for one in values[:MOST_ITEMS])
+                return Result("list", (cells,), _counted(len(values)), more=more)
+            case Grid(rows):
+                cut = len(rows) > MOST_ROWS or len(rows[0]) > MOST_ROWS
+                some = tuple(tuple(self.cell(v) for v in r[:MOST_ROWS]) for r in rows[:MOST_ROWS])
+                more = f"the first {len(some)} × {len(some[0])} of {value.shape}" if cut else ""
+                return Result("matrix", some, value.shape, more=more)
+            case Formula(expression, _):
+                return Result("formula", formula=expression)
+            case Parts(named):
+                parts = tuple((name, self.value(one)) for name, one in named)
+                return Result("parts", parts=parts)
+        return Result("number", ((self.cell(value),),))
+
+    def cell(self, value: Scalar) -> Cell:
+        """One number."""
+        if isinstance(value, Undefined):
+            return Cell("—")
+        if self.form == "polar" and not is_real(value):
+            return self.polar(value)
+        exact = self.exactly(value)
+        decimal, sure = self.decimal(value)
+        extra = {"latex": latex(tree_of(value), WORDS) if exact else "", "full": full(value)}
+        if self.form == "decimal":
+            return Cell(decimal, "", sure, **extra)
+        if self.form == "exact" and exact:
+            return Cell(exact, "", True, **extra)
+        return Cell(decimal, "" if sure and self.form != "mixed" else exact, sure, **extra)
+
+    def exactly(self, value: Scalar) -> str:
+        """The exact form, where there is one that is easier to read than the decimal."""
+        if not isinstance(value, Surd):
+            return ""
+        rational = value.rational
+        if self.form == "mixed" and rational is not None and rational.denominator > 1:
+            return mixed_text(rational)
+        return exact_text(value)
+
+    def decimal(self, value: Surd | arb | acb) -> tuple[str, bool]:
+        """The decimal, of both parts where a number is complex, and whether it is exact."""
+        if isinstance(value, Surd) and not value.is_real:
+            return self.both(*value.parts)
+        if isinstance(value, acb):
+            return self.both(value.real, value.imag)
+        number, right = decimal_of(value)
+        if number and number.adjusted() > LARGEST:
+            self.huge = True
+        if isinstance(value, Surd):
+            text = written(number, self.notation, self.digits)
+            return text, says(text, value)
+        if right >= self.digits:
+            return written(number, self.notation, self.digits), False
+        if right >= 1:
+            return written(number, self.notation, right), False
+        return f"0 (± {written(decimal_of(abs(value).abs_upper())[0], 'scientific', 1)})", False
+
+    def both(self, real: Surd | arb, imaginary: Surd | arb) -> tuple[str, bool]:
+        """A real part and an imaginary one."""
+        second, sure = self.decimal(imaginary)
+        bare = second.removeprefix(MINUS)
+        turned = "i" if bare == "1" else f"({bare})i" if "×" in bare or "(" in bare else f"{bare}i"
+        minus = MINUS if second.startswith(MINUS) else ""
+        if isinstance(real, Surd) and real.is_zero:
+            return f"{minus}{turned}", sure
+        first, also = self.decimal(real)
+        return f"{first} {minus or '+'} {turned}", sure and also
+
+    def polar(self, value: Surd | arb | acb) -> Cell:
+        """Distance and angle: 2 (cos 60° + i sin 60°) as 2 cis(60°)."""
+        try:
+            parts = absolute(value), angle_of(value, self.degrees)
+        except TooWide:
+            return Cell(self.decimal(value)[0])
+        size, angle = (self.cell(part) for part in parts)
+        exact = f"{_factor(size.best)}cis({angle.best})"
+        decimal = f"{_factor(size.shown)}cis({angle.shown})"
+        return Cell(decimal, "" if exact == decimal else exact, size.sure and angle.sure)
+
+
+def text_of(value: Scalar, document: Document, how: Written) -> str:
+    """One number as it stands in a sentence."""
+    return _Writer(document, how).cell(value).best
+
+
+def full(value: Surd | arb | acb) -> str:
+    """A number with the digits of a float64, for spreadsheets."""
+    ball = enclosed(value)
+    if isinstance(ball, arb):
+        return full_precision(float(ball.mid()))
+    parts = (float(ball.real.mid()), float(ball.imag.mid()))
+    sign = "-" if parts[1] < 0 else "+"
+    return f"{full_precision(parts[0])}{sign}{full_precision(abs(parts[1]))}i"
+
+
+def _factor(text: str) -> str:
+    if text == "1":
+        return ""
+    return f"({text}) " if " " in text else f"{text} "
+
+
+def _counted(count: int) -> str:
+    return "1 value" if count == 1 else f"{count} values"
