@@ -13,6 +13,7 @@ from dataclasses import asdict, dataclass, replace
 from threading import Lock
 from typing import Any
 
+from flint import arb
 from pebble import ProcessExpired, ProcessPool
 
 from axispath.bound import end_with_parent
@@ -20,17 +21,24 @@ from axispath.budgets import EXACT_FORM, EXACT_WAIT
 from axispath.core.arithmetic.build import program
 from axispath.core.arithmetic.program import Program
 from axispath.core.arithmetic.unit import AngleUnit
-from axispath.core.language.tree import Number
+from axispath.core.calculation.closed import Closing, closing_of
+from axispath.core.language.tree import Number, ValueStatement
 from axispath.core.memory import Memory
+from axispath.core.path.closed_forms import closed_text
 from axispath.core.path.curves.forms import curve_forms, place_of_mark
-from axispath.core.path.exact_forms import asked_for, asymptotes, exact_forms, exact_value
+from axispath.core.path.exact_forms import (
+    asked_for,
+    asymptotes,
+    exact_forms,
+    exact_value,
+)
 from axispath.core.path.kinds import SEARCHED, VALUED
 from axispath.core.path.labels import crossing_key, keyed
 from axispath.core.path.landmark import Path
 from axispath.core.path.lanes import Range
 from axispath.core.path.relations.forms import both_of, pair_forms
 from axispath.core.sheet.document import Document
-from axispath.core.sheet.resolve import resolve
+from axispath.core.sheet.resolve import ResolvedLane, resolve
 from axispath.core.table.kinds import OVER_X
 from axispath.web.landmarks.searching import looked
 
@@ -90,7 +98,12 @@ def forms(document: Document, longer: bool, only: Range | None) -> dict[str, Any
     sheet = resolve(document)
     valued = [lane for lane in sheet.working if lane.can(VALUED)]
     for lane in (*sheet.shown(VALUED), *valued[-MOST:]):
-        jobs.append((lane.lane.id, exact_value, (lane.program, unit)))
+        if lane.outcome is None:
+            jobs.append((lane.lane.id, exact_value, (lane.program, unit)))
+    for lane in sheet.working[-MOST:]:
+        closing = _closing(lane)
+        if closing is not None:
+            jobs.append((lane.lane.id, closed_text, (closing,)))
     told: dict[str, Any] = {"forms": {}, "asymptotes": {}, "values": {}, "late": False}
     jobs.sort(key=lambda job: job[0] != "forms")
     for (name, work, _), result in zip(jobs, answers(jobs), strict=True):
@@ -101,11 +114,25 @@ def forms(document: Document, longer: bool, only: Range | None) -> dict[str, Any
         if name == "forms":
             shown = {key: asdict(form) for key, form in result.items() if form.x or form.y}
             told["forms"].update(shown)
-        elif work is exact_value:
+        elif work in (exact_value, closed_text):
             told["values"][name] = result
         elif result:
             told["asymptotes"][name] = f"asymptotes: {', '.join(result)}"
     return told
+
+
+def _closing(lane: ResolvedLane) -> Closing | None:
+    """What is asked of a line that is an integral, a limit or an endless sum."""
+    known, line = lane.calculated, lane.written
+    if known is None or not isinstance(line, ValueStatement) or lane.lane.written.rests:
+        return None
+    near = None
+    if lane.outcome is not None:
+        value = lane.outcome.value
+        if not isinstance(value, arb):
+            return None
+        near = float(value.mid())
+    return closing_of(known.calculator, line.body, near)
 
 
 def _both(unit: AngleUnit, key: str, path: Path) -> tuple[Any, ...]:

@@ -9,14 +9,20 @@ from flask.typing import ResponseReturnValue
 
 from axispath.core import catalogue
 from axispath.core.language.latex import latex, latex_statement
+from axispath.core.language.line_rules import LINE_RULES
 from axispath.core.language.points import POINT_WORDS
 from axispath.core.language.rules import HOW_TO, RULES
 from axispath.core.language.scope import Scope
 from axispath.core.language.statement import parse_expression, parse_statement
 
 blueprint = Blueprint("handbook", __name__)
-EXAMPLE_SCOPE = Scope(catalogue.VOCABULARY, {"f": 1}, frozenset())
+EXAMPLE_SCOPE = Scope(catalogue.VOCABULARY.with_complex(), {"f": 1}, frozenset())
+ON_LINES = "numbers, not x, are given: on lines of Working, and in lanes where it gives a number"
 MAX_QUERY = 60
+ALL_FAMILIES: tuple[tuple[str, tuple[catalogue.Entry | catalogue.Calculated, ...]], ...] = (
+    *catalogue.FAMILIES.items(),
+    *catalogue.ON_LINES.items(),
+)
 
 
 @dataclass(frozen=True)
@@ -48,8 +54,10 @@ def example(line: str) -> Example:
     return Example(line, latex_statement(statement, catalogue.VOCABULARY))
 
 
-def _page(entry: catalogue.Entry) -> Page:
+def _page(entry: catalogue.Entry | catalogue.Calculated) -> Page:
     word = entry.word
+    if isinstance(entry, catalogue.Calculated):
+        return _page_of_lines(entry)
     scope = catalogue.SCOPE.with_values(word.arguments)
     slopes = []
     for argument, text in zip(word.arguments, entry.derivatives, strict=False):
@@ -71,12 +79,22 @@ def _page(entry: catalogue.Entry) -> Page:
     )
 
 
+def _page_of_lines(entry: catalogue.Calculated) -> Page:
+    word = entry.word
+    spellings = ", ".join(word.spellings)
+    shown = example(entry.example)
+    return Page(
+        word.name, word.signature, spellings, entry.summary, ON_LINES, "", (), shown, entry.example
+    )
+
+
 def words() -> list[dict[str, str]]:
     """The functions as a completion list shows them."""
     hidden = ("degrees", "log_base")
     found = [
         {"name": entry.word.name, "signature": entry.word.signature, "help": entry.summary}
-        for entry in catalogue.ENTRIES.values()
+        for _, entries in ALL_FAMILIES
+        for entry in entries
         if entry.word.name not in hidden
     ]
     found += [
@@ -97,11 +115,11 @@ def handbook() -> ResponseReturnValue:
 
     rules = [
         (rule, [example(line) for line in rule.examples])
-        for rule in RULES
+        for rule in (*RULES, *LINE_RULES)
         if fits(rule.title, rule.text, *rule.examples)
     ]
     families = []
-    for title, entries in catalogue.FAMILIES.items():
+    for title, entries in ALL_FAMILIES:
         pages = [
             _page(entry)
             for entry in entries

@@ -49,6 +49,16 @@ KEYS: tuple[tuple[str, tuple[Row, ...]], ...] = (
         ),
     ),
     (
+        "Working",
+        (
+            (("=",), "to a calculation, from anywhere but a field"),
+            (("↑", "↓"), "in the entry: an earlier line, and back; on lines: from line to line"),
+            (("D",), "on a line: decimal, exact, both"),
+            (("R",), "on a line: put it to rest, or wake it"),
+            (("Enter", "Delete"), "on a line: change it, delete it"),
+        ),
+    ),
+    (
         "Everywhere",
         (
             (("Ctrl Z", "Ctrl Y"), "undo, redo"),

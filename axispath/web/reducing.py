@@ -22,7 +22,7 @@ from axispath.core.sheet.resolve import resolve
 from axispath.core.sheet.scopes import COMPLEX, scope_of
 from axispath.core.solve.linear import LinearSolution, LinearSystem, read_system, solved
 from axispath.core.solve.rows import read_operation
-from axispath.core.table.results.result import shown, text_of
+from axispath.core.table.results.result import cell_of, shown, text_of
 from axispath.web.asked import Trying, Typed, answered, body
 from axispath.web.computing import computed
 
@@ -146,9 +146,9 @@ def _told(document: Document, system: LinearSystem) -> dict[str, Any]:
     lines = []
     for name, constant, shares in found.values:
         line = f"{name} = {_sum(document, constant, shares, found.free)}"
-        decimal = text_of(constant, document, Written(form="decimal"))
-        same = found.free or line.endswith(f"= {decimal}")
-        lines.append(line if same else f"{line} ≈ {decimal}")
+        cell = cell_of(constant, document, Written(form="decimal"))
+        same = found.free or line.endswith(f"= {cell.shown}")
+        lines.append(line if same else f"{line} {'=' if cell.sure else '≈'} {cell.shown}")
     return {"kind": found.kind, "free": found.free, "lines": lines}
 
 

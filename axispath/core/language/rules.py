@@ -238,10 +238,18 @@ HOW_TO = (
     ),
     (
         "Calculate beside the graph",
-        "On the page Working type a calculation and press Enter: 10/14, √12, volume(2, 5). The "
-        "result stands to the right, exact and as a decimal. ans is the line before, ↑ brings "
-        "earlier lines back, a click changes a line, and everything that uses it follows, lanes "
-        "too. A line can be sent to the sheet; how numbers are written is chosen above.",
+        "On the page Working (= leads there) type a calculation and press Enter: 10/14, √12, "
+        "volume(2, 5), [1, 2; 3, 4]^-1. The result stands to the right, exact and as a decimal. "
+        "ans is the line before, ↑ brings earlier lines back, a click changes a line, and all that "
+        "uses it follows, lanes too. Under the three dots a line is written in another way, "
+        "copied, put to rest, sent to the sheet; “Names in use” lists what there is.",
+    ),
+    (
+        "Solve a linear system by rows",
+        "Open “Linear system” on the page Working, type an equation on each line and press “Solve "
+        "by rows”: each step in words and in the notation of rows, forward and back. Operations "
+        "of your own are typed as R2 - 3 R1, 1/2 R2 or R1 <-> R2 and checked. A matrix on a line "
+        "is reduced likewise: “Reduce by rows” under its three dots.",
     ),
     (
         "Bring in measured numbers",

@@ -343,7 +343,8 @@ def _printer(sympy: Any, order: str | None) -> Any:
 
         def _rooted(self, sign: str, base: Any) -> str:
             text = self._print(base)
-            return f"{sign}{text}" if base.is_Integer or base.is_Symbol else f"{sign}({text})"
+            alone = base.is_Integer or base.is_Symbol or base.is_NumberSymbol
+            return f"{sign}{text}" if alone else f"{sign}({text})"
 
         def _print_Mul(self, expr: Any) -> str:
             top, bottom = expr.as_numer_denom()

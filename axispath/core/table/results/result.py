@@ -244,9 +244,14 @@ class _Writer:
         return Cell(decimal, "" if exact == decimal else exact, size.sure and angle.sure)
 
 
+def cell_of(value: Scalar, document: Document, how: Written) -> Cell:
+    """One number as it is wanted."""
+    return _Writer(document, how).cell(value)
+
+
 def text_of(value: Scalar, document: Document, how: Written) -> str:
     """One number as it stands in a sentence."""
-    return _Writer(document, how).cell(value).best
+    return cell_of(value, document, how).best
 
 
 def full(value: Surd | arb | acb) -> str:

@@ -32,6 +32,11 @@ export function deskPart(at) {
         asking.only.along = true;
       }
       events.on("turn", (page) => this.show(page));
+      // Calculations are at hand from anywhere; on a phone above everything else.
+      at.acts.working = () => {
+        this.raised = true;
+        this.show("working");
+      };
       at.acts.data = (/** @type {string} */ id) => this.openData(id);
       at.acts.row = async (/** @type {string} */ id, /** @type {number} */ row) => {
         events.tell("turn", "data");

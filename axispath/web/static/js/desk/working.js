@@ -5,6 +5,7 @@ import { typeset } from "../lanes/formulas.js";
 import { Trouble, send } from "../sheet/api.js";
 import { Queue, Standing } from "../sheet/queue.js";
 import { Reduction } from "./reducing.js";
+import { WorkEntry } from "./workentry.js";
 
 const LATE = 700; // ms after which exact forms that were not ready are asked for again
 const MOST_ASKED = 4;
@@ -18,21 +19,22 @@ export function workingIn(at, host) {
   const queue = new Queue();
   const standing = new Standing();
   const part = (/** @type {string} */ name) => /** @type {HTMLElement} */ (host.querySelector(name));
-  const [list, why, form, names] = [part(".work-lines"), part(":scope > .why"), part(".work-entry"), part("[data-names]")];
-  const entry = /** @type {HTMLInputElement} */ (part("#work-entry"));
+  const [list, names] = [part(".work-lines"), part("[data-names]")];
   const search = /** @type {HTMLInputElement} */ (part("#work-search"));
   const digits = /** @type {HTMLSelectElement} */ (part("#work-digits"));
   const notation = /** @type {HTMLSelectElement} */ (part("#work-notation"));
   const rows = new Reduction(at, part(".work-rows"));
-  /** Lines that were entered here, the last one first. @type {string[]} */
-  const entered = [];
-  let recalled = -1;
-  let sent = "";
-
-  const complain = (/** @type {string} */ words) => {
-    why.textContent = words;
-    why.hidden = !words;
-  };
+  const entry = new WorkEntry(part(".work-entry"), {
+    known: () => [...used(), ...at.start.words],
+    entered: (text) => change({ do: "add work", text }),
+  });
+  /** The names of the sheet, to complete a word with. */
+  const used = () =>
+    [...names.querySelectorAll("tbody tr")].map((row) => {
+      const signature = /** @type {HTMLElement} */ (row.querySelector("[data-name]")).dataset.name ?? "";
+      return { name: signature.split("(")[0], signature, help: row.children[1].textContent ?? "" };
+    });
+  const complain = (/** @type {string} */ words) => entry.complain(words);
   /** Carry on after a request; what the server refuses is said. @param {Promise<unknown>} asked */
   const said = (asked) =>
     asked.catch((trouble) => {
@@ -49,7 +51,11 @@ export function workingIn(at, host) {
     const found = await send("POST", `/api/sheets/${session.key}/exact`, body);
     for (const [id, text] of Object.entries(found.values)) {
       const place = list.querySelector(`[data-work="${id}"] [data-exact]`);
-      if (place && text && !place.textContent) place.textContent = `= ${text}`;
+      if (!place || !text || place.textContent) continue;
+      const decimal = place.parentElement?.querySelector(".work-decimal");
+      if (decimal?.textContent === `≈ ${text}`) decimal.textContent = `= ${text}`;
+      else place.textContent = `= ${text}`;
+      place.parentElement?.querySelector(".work-why")?.remove();
     }
     if (found.late && again) setTimeout(() => exact(again - 1).catch(() => null), LATE);
   }
@@ -82,24 +88,6 @@ export function workingIn(at, host) {
         complain(trouble.message);
       }
     });
-
-  form.addEventListener("submit", (event) => {
-    event.preventDefault();
-    const text = entry.value.trim();
-    if (!text) return;
-    sent = text;
-    entered.unshift(text);
-    recalled = -1;
-    entry.value = "";
-    change({ do: "add work", text });
-  });
-  entry.addEventListener("keydown", (event) => {
-    const step = { ArrowUp: 1, ArrowDown: -1 }[event.key];
-    if (!step) return;
-    recalled = Math.min(Math.max(recalled + step, -1), entered.length - 1);
-    entry.value = entered[recalled] ?? "";
-    event.preventDefault();
-  });
 
   /** The line that something belongs to. @param {EventTarget | null} target */
   const lineOf = (target) => {
@@ -177,7 +165,7 @@ export function workingIn(at, host) {
       field.remove();
       if (kept && text && text !== line.dataset.text) change({ do: "revise lane", id, text, keep: true });
       refresh();
-      entry.focus();
+      entry.field.focus();
     };
     field.addEventListener("keydown", (event) => {
       if (event.key === "Enter") leave(true);
@@ -201,9 +189,7 @@ export function workingIn(at, host) {
   names.addEventListener("click", (event) => {
     const name = /** @type {HTMLElement | null} */ (/** @type {HTMLElement} */ (event.target).closest("[data-name]"))?.dataset.name;
     if (!name) return;
-    const place = entry.selectionStart ?? entry.value.length;
-    entry.setRangeText(name, place, entry.selectionEnd ?? place, "end");
-    entry.focus();
+    entry.insert(name);
   });
 
   // The linear system
@@ -243,8 +229,8 @@ export function workingIn(at, host) {
 
   events.on("refused", ({ trouble, change: refused }) => {
     if (at.page !== "working" || !("edits" in refused)) return;
-    complain(trouble.message);
-    if (!entry.value && sent && refused.edits.some((/** @type {any} */ edit) => edit.do === "add work")) entry.value = sent;
+    const added = /** @type {any} */ (refused.edits.find((/** @type {any} */ edit) => edit.do === "add work"));
+    entry.complain(trouble.message, trouble.body, added?.text);
   });
   events.on("changed", () => {
     if (document.activeElement !== typed) typed.value = session.state.system ?? "";
@@ -255,7 +241,7 @@ export function workingIn(at, host) {
   return {
     open() {
       refresh();
-      entry.focus();
+      entry.field.focus();
     },
   };
 }

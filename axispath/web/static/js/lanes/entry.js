@@ -5,12 +5,9 @@ import { Trouble, send } from "../sheet/api.js";
 import { render } from "./formulas.js";
 import { Queue } from "../sheet/queue.js";
 import { read, write } from "../sheet/session.js";
+import { completed, earlier, offered, put, remember } from "./typing.js";
 
-const MOST = 7;
-const EARLIER = 60; // lines that are remembered
 const AT_ONCE = 50; // lines of one paste
-const SHORTEST = 2; // letters before names are offered
-const WORD = /[^\W\d_][\w]*$/u;
 
 /** Signs of the palette: what the button shows, what it inserts, where the cursor goes. */
 const SIGNS = [
@@ -198,8 +195,7 @@ export function entryPart(at) {
     /** A line was added: it can be had back. @param {string} text */
     keepEarlier(text) {
       recalled = -1;
-      const rest = earlier().filter((/** @type {string} */ line) => line !== text);
-      write(LINES, [text, ...rest].slice(0, EARLIER));
+      remember(text);
     },
     /** Several lines at once become as many lanes. @param {ClipboardEvent} event */
     entryPasted(event) {
@@ -215,24 +211,14 @@ export function entryPart(at) {
 
     complete() {
       recalled = -1;
-      const field = input();
-      const before = field.value.slice(0, field.selectionStart ?? field.value.length);
-      const word = WORD.exec(before)?.[0].toLowerCase() ?? "";
       this.chosen = -1;
-      if (word.length < SHORTEST) {
-        this.completions = [];
-        return;
-      }
       const own = session.state.lanes.filter((/** @type {any} */ lane) => lane.name)
         .map((/** @type {any} */ lane) => ({
           name: lane.name,
           signature: lane.signature,
           help: "of this sheet",
         }));
-      this.completions = [...own, ...words]
-        .filter((entry) => entry.name.toLowerCase().startsWith(word) && entry.name.toLowerCase() !== word)
-        .slice(0, MOST)
-        .map((entry, index) => ({ ...entry, id: `completion-${index}`, index }));
+      this.completions = offered(input(), [...own, ...words]);
     },
     get previewClass() {
       return this.previewFades ? "is-fading" : "";
@@ -268,11 +254,7 @@ export function entryPart(at) {
       }
     },
     insertWord(/** @type {{name: string, signature: string}} */ word) {
-      const field = input();
-      const caret = field.selectionStart ?? field.value.length;
-      const start = caret - (WORD.exec(field.value.slice(0, caret))?.[0].length ?? 0);
-      const brackets = word.signature.includes("(") && field.value[caret] !== "(" ? "()" : "";
-      this.replace(start, caret, word.name + brackets, brackets ? 1 : 0);
+      this.replace(completed(input(), word));
       this.completions = [];
     },
 
@@ -284,15 +266,11 @@ export function entryPart(at) {
     },
     insertSign(/** @type {{text: string, back: number}} */ sign) {
       const field = input();
-      this.replace(field.selectionStart ?? 0, field.selectionEnd ?? 0, sign.text, sign.back);
+      this.replace({ start: field.selectionStart ?? 0, end: field.selectionEnd ?? 0, ...sign });
     },
-    replace(/** @type {number} */ start, /** @type {number} */ end, /** @type {string} */ text, /** @type {number} */ back) {
-      const field = input();
-      field.setRangeText(text, start, end, "end");
-      const caret = start + text.length - back;
-      field.setSelectionRange(caret, caret);
-      this.entry = field.value;
-      field.focus();
+    replace(/** @type {{start: number, end: number, text: string, back: number}} */ what) {
+      put(input(), what);
+      this.entry = input().value;
       this.askPreview();
     },
   };
@@ -300,8 +278,3 @@ export function entryPart(at) {
 
 /** @param {string} key */
 const draftOf = (key) => `axispath draft ${key}`;
-
-const LINES = "axispath lines"; // of this browser, whatever the sheet
-
-/** The lines that were added, the last one first. @returns {string[]} */
-const earlier = () => read(LINES) ?? [];

@@ -59,6 +59,11 @@ export function sheetPart(at) {
         at.act("keys");
         return;
       }
+      if (event.key === "=" && !isTyping() && !event.ctrlKey && !event.metaKey) {
+        at.act("working");
+        event.preventDefault();
+        return;
+      }
       if (!(event.ctrlKey || event.metaKey) || event.altKey) return;
       const wanted = event.key.toLowerCase();
       if (undoesItself(document.activeElement) || (wanted !== "z" && wanted !== "y")) return;
@@ -85,7 +90,7 @@ export function sheetPart(at) {
       const { start: from = 0, end = 0, mend = null } = trouble.body;
       at.preview = [];
       at.refresh();
-      if (edit.do === "add lane" || at.lanes.refuse(edit.id, edit.do, trouble.message, [from, end], mend)) return;
+      if (edit.do === "add lane" || edit.do === "add work" || at.lanes.refuse(edit.id, edit.do, trouble.message, [from, end], mend)) return;
       this.message = trouble.message;
       if (edit.do === "rename") field("sheet-name").value = session.state.name;
     },
