@@ -205,7 +205,7 @@ class Evaluator:
             bottom, top = root.denominator, Surd.of(root.numerator)
             return grids.each(lambda z: to_power(real_root(z, bottom), top), low)
         high = self.value(exponent, names)
-        if isinstance(low, Grid):
+        if isinstance(low, Grid) or isinstance(high, Grid):
             return grids.power(low, high)
         return grids.each(self.raised, low, high)
 

@@ -62,7 +62,8 @@ def eigenvectors(grid: Grid) -> Grid:
     """
     values = eigenvalues(grid)
     size = grid.size[0]
-    distinct = list(dict.fromkeys(values))
+    # A zero that counts more than once is the same object as often.
+    distinct = list({v if isinstance(v, Surd) else id(v): v for v in values}.values())
     if not (is_exact(grid) and all(isinstance(value, Surd) for value in values)):
         if fractions_of(grid) is not None and len(distinct) < size:
             raise NoResult("eigenvectors are not found where inexact eigenvalues are repeated")

@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 import math
-from decimal import ROUND_HALF_EVEN, Context, Decimal
+from decimal import MAX_EMAX, MIN_EMIN, ROUND_HALF_EVEN, Context, Decimal
 from fractions import Fraction
 
 from flint import arb
 
+from axispath.core.catalogue.balls import precision
 from axispath.core.language.numbers import MINUS
 from axispath.core.quantities.surds import Surd
 
@@ -15,6 +16,7 @@ LARGEST_FIXED = 15  # powers of ten beyond which fixed places say nothing
 LARGEST_PLAIN = 9
 RAISED = str.maketrans("0123456789-", "⁰¹²³⁴⁵⁶⁷⁸⁹⁻")
 STEP = {"scientific": 1, "engineering": 3}  # of the power of ten
+WANTED = 100  # bits
 SPARE = 30  # digits beyond those that are shown
 BITS_A_DIGIT = math.log2(10)
 
@@ -25,18 +27,30 @@ def decimal_of(value: Surd | arb) -> tuple[Decimal, int]:
         rational = value.rational
         if rational is not None:
             return _quotient(rational), 15 + SPARE
-        ball = value.ball()
-        assert isinstance(ball, arb)
-        value = ball
+        value = _close(value)
     if value.is_zero():
         return Decimal(0), SPARE
     right = int(value.rel_accuracy_bits() / BITS_A_DIGIT)
     return Decimal(value.mid().str(15 + SPARE, radius=False)), right
 
 
+def _close(value: Surd) -> arb:
+    """A real number with all the digits that anybody sees, whatever cancels in it."""
+    for bits in (128, 512, 2_048, 8_192):
+        with precision(bits):
+            ball = value.ball()
+            assert isinstance(ball, arb)
+            if ball.rel_accuracy_bits() >= WANTED:
+                break
+    return ball
+
+
+def _context(digits: int) -> Context:
+    return Context(prec=digits, Emax=MAX_EMAX, Emin=MIN_EMIN)
+
+
 def _quotient(value: Fraction) -> Decimal:
-    context = Context(prec=15 + SPARE)
-    return context.divide(Decimal(value.numerator), Decimal(value.denominator))
+    return _context(15 + SPARE).divide(Decimal(value.numerator), Decimal(value.denominator))
 
 
 def written(value: Decimal, notation: str, digits: int) -> str:
@@ -49,13 +63,13 @@ def written(value: Decimal, notation: str, digits: int) -> str:
         if value and value.adjusted() >= LARGEST_FIXED:
             return _power(value, 1, digits)
         step = Decimal(1).scaleb(-digits)
-        return _signed(f"{value.quantize(step, ROUND_HALF_EVEN, Context(prec=80)):f}")
+        return _signed(f"{value.quantize(step, ROUND_HALF_EVEN, _context(80)):f}")
     if value == value.to_integral_value() and value.adjusted() < LARGEST_PLAIN:
         return _signed(f"{value:.0f}")
-    near = Context(prec=digits).plus(value)
+    near = _context(digits).plus(value)
     if -5 <= near.adjusted() < digits:
         return _signed(_trimmed(f"{near:f}"))
-    mantissa = near.scaleb(-near.adjusted())
+    mantissa = near.scaleb(-near.adjusted(), _context(digits))
     power = str(near.adjusted()).translate(RAISED)
     return f"{_signed(_trimmed(f'{mantissa:f}'))}×10{power}"
 
@@ -73,9 +87,9 @@ def _signed(text: str) -> str:
 def _power(value: Decimal, step: int, digits: int) -> str:
     if value == 0:
         return "0"
-    near = Context(prec=digits).plus(value)
+    near = _context(digits).plus(value)
     low = near.adjusted() // step * step
-    text = _signed(_trimmed(f"{near.scaleb(-low):f}"))
+    text = _signed(_trimmed(f"{near.scaleb(-low, _context(digits)):f}"))
     return f"{text} × 10{str(low).translate(RAISED)}" if low else text
 
 

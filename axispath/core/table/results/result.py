@@ -227,7 +227,7 @@ class _Writer:
         bare = second.removeprefix(MINUS)
         turned = "i" if bare == "1" else f"({bare})i" if "×" in bare or "(" in bare else f"{bare}i"
         minus = MINUS if second.startswith(MINUS) else ""
-        if isinstance(real, Surd) and real.is_zero:
+        if real.is_zero if isinstance(real, Surd) else real.is_zero():
             return f"{minus}{turned}", sure
         first, also = self.decimal(real)
         return f"{first} {minus or '+'} {turned}", sure and also
