@@ -31,6 +31,7 @@ from axispath.core.sheet.document import (
     Table,
     Ticks,
     View,
+    Written,
 )
 from axispath.core.sheet.edits import EDITS, AddLane, DrawLevel, ReviseLane, apply
 from axispath.core.sheet.edits.change import Change
@@ -56,7 +57,10 @@ LINES = {
     "region": "y < x",
     "map": "h(x, y) = x^2 + y^2",
     "data": "log",
+    "calculated": "A_1 = [1, 2; 3, 4]",
+    "resting": "7/3",
 }
+ON_WORKING = ("calculated", "resting")
 # What is read of each kind at x = 2.
 READ_AT_2 = {"function": "1", "relation": "1", "region": "y below 2"}
 # A landmark that a sampling sees of each kind that is searched.
@@ -86,11 +90,14 @@ DATA = "hours\tdepth\n0\t1\n1\t2.9\n2\t5.2\n3\t7.1\n"
 def whole():
     document = Document()
     for key, line in LINES.items():
-        edit = AddLane(text=line, id=key, keep=True)
         if key == "data":
             edit = edits.AddData(text=DATA, name=line, id=key)
+        elif key in ON_WORKING:
+            edit = edits.AddWork(text=line, id=key)
+        else:
+            edit = AddLane(text=line, id=key, keep=True)
         document = apply(document, edit)
-    return document
+    return apply(document, edits.SetWritten(id="resting", written=Written(rests=True)))
 
 
 class EveryKind(unittest.TestCase):
@@ -228,6 +235,9 @@ class EveryEdit(unittest.TestCase):
         yield edits.AddWork(text="2 + 3"), "a line of working"
         yield edits.MoveWork(id="value", working=True), "sending v_1 to Working"
         yield edits.SetNotation(notation="scientific", digits=4), "how numbers are written"
+        how = Written(form="mixed")
+        yield edits.SetWritten(id="calculated", written=how), "how A_1 is written"
+        yield edits.SetSystem(text="x + y = 2"), "the linear system"
         yield edits.AddData(text="1 2\n3 4"), "adding a data set"
         yield edits.NameData(id="data", name="engine"), "naming log"
         yield edits.SetCells(id="data", row=1, column=0, block=(("1,5",),)), "a cell of log"

@@ -10,24 +10,31 @@ from axispath.core.arithmetic.floats import float_value
 from axispath.core.arithmetic.program import Definition, NotComputable
 from axispath.core.language.errors import LanguageError
 from axispath.core.language.latex import latex_statement
+from axispath.core.language.line_rules import LINE_RULES
 from axispath.core.language.mathml import mathml_statement
 from axispath.core.language.pasted import from_latex
 from axispath.core.language.plain import plain, plain_statement
 from axispath.core.language.readings import other_readings
 from axispath.core.language.rules import RULES
+from axispath.core.language.scope import Scope
+from axispath.core.language.statement import parse_statement
 from axispath.core.language.tree import (
     Apply,
     Cases,
     Comparison,
     Constant,
     ListOf,
+    MatrixOf,
     Name,
     Negation,
     Number,
+    Part,
     Power,
     Product,
     Quotient,
+    Running,
     Series,
+    Stretch,
     Sum,
 )
 from tests.core.corpus import MISTAKES, READINGS
@@ -37,7 +44,11 @@ NAMES = st.sampled_from(["x", "a", "depth", "v_0"]).map(Name)
 NUMBERS = st.sampled_from(["0", "1", "2", "10", "0.5", "3.25"]).map(Number)
 CONSTANTS = st.sampled_from(sorted(catalogue.CONSTANTS)).map(Constant)
 SIGNS_ONLY = ("log_base", "sum", "product")
-WORDS = [word for word in catalogue.VOCABULARY.functions.values() if word.name not in SIGNS_ONLY]
+WORDS = [
+    word
+    for word in catalogue.VOCABULARY.functions.values()
+    if word.name not in SIGNS_ONLY and not word.runs
+]
 
 
 def _comparison(inner):
@@ -47,6 +58,10 @@ def _comparison(inner):
         st.sampled_from(["<", "<=", ">", ">=", "=", "!="]),
         inner,
     )
+
+
+def _place(inner):
+    return inner | st.builds(Stretch, inner, inner)
 
 
 def _bigger(inner):
@@ -60,6 +75,22 @@ def _bigger(inner):
         st.builds(ListOf, st.lists(inner, max_size=3).map(tuple)),
         st.builds(Cases, st.tuples(inner), st.tuples(_comparison(inner)), st.none() | inner),
         st.builds(Series, st.just("sum"), inner, st.just("k"), inner, inner),
+        st.builds(MatrixOf, st.lists(st.tuples(inner, inner), min_size=2, max_size=3).map(tuple)),
+        st.builds(
+            Part, NAMES, st.lists(inner | _stretch(inner), min_size=1, max_size=2).map(tuple)
+        ),
+        st.builds(Running, st.just("integral"), inner, st.just("k"), st.tuples(inner, inner)),
+        st.builds(
+            Running,
+            st.just("limit"),
+            inner,
+            st.just("k"),
+            st.tuples(inner),
+            side=st.sampled_from(["", "left", "right"]),
+        ),
+        st.builds(
+            Running, st.just("taylor"), inner, st.just("k"), st.tuples(inner), st.tuples(inner)
+        ),
         st.sampled_from(WORDS).flatmap(
             lambda word: st.tuples(*[inner] * len(word.arguments)).map(
                 lambda given: Apply(word.name, given)
@@ -270,6 +301,13 @@ class Handbook(unittest.TestCase):
         for rule in RULES:
             for line in rule.examples:
                 read(line, functions={"f": 1})
+        complex_words = Scope(catalogue.VOCABULARY.with_complex())
+        for rule in LINE_RULES:
+            for line in rule.examples:
+                parse_statement(line, complex_words)
+        for entry in catalogue.CALCULATED.values():
+            parse_statement(entry.example, complex_words)
+            self.assertTrue(entry.summary.endswith("."), entry.word.name)
         for entry in catalogue.ENTRIES.values():
             statement = read(entry.example)
             value = program(statement.body, ("x",))

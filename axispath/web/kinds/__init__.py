@@ -28,7 +28,7 @@ FACES: dict[str, Face] = {
     "point": POINT,
     "value": VALUE,
     "list": LIST,
-    "for lines": FOR_LINES,
+    "calculated": FOR_LINES,
     "resting": RESTING,
     "waiting": WAITING,
     "wrong": WRONG,

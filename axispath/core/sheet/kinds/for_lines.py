@@ -4,4 +4,4 @@ from __future__ import annotations
 
 from axispath.core.sheet.kinds.kind import Kind
 
-FOR_LINES = Kind("for lines", "a matrix or a complex number", lambda lane: lane.for_lines)
+FOR_LINES = Kind("calculated", "a matrix or a complex number", lambda lane: lane.for_lines)
