@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from axispath.command.errors import CommandFailed
-from bench import curves, data, dragging, language, load, pages, path, redraw, relations
+from bench import curves, data, dragging, language, load, pages, path, redraw, relations, working
 
 PARTS = {
     "language": language.report,
@@ -12,6 +12,7 @@ PARTS = {
     "curves": curves.report,
     "relations": relations.report,
     "data": data.report,
+    "working": working.report,
     "pages": pages.report,
     "dragging": dragging.report,
     "load": load.report,

@@ -76,9 +76,7 @@ def _bigger(inner):
         st.builds(Cases, st.tuples(inner), st.tuples(_comparison(inner)), st.none() | inner),
         st.builds(Series, st.just("sum"), inner, st.just("k"), inner, inner),
         st.builds(MatrixOf, st.lists(st.tuples(inner, inner), min_size=2, max_size=3).map(tuple)),
-        st.builds(
-            Part, NAMES, st.lists(inner | _stretch(inner), min_size=1, max_size=2).map(tuple)
-        ),
+        st.builds(Part, NAMES, st.lists(_place(inner), min_size=1, max_size=2).map(tuple)),
         st.builds(Running, st.just("integral"), inner, st.just("k"), st.tuples(inner, inner)),
         st.builds(
             Running,

@@ -10,6 +10,7 @@ from __future__ import annotations
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 from fractions import Fraction
+from functools import lru_cache
 
 from axispath.core import catalogue
 from axispath.core.arithmetic.derivative import derivative
@@ -104,7 +105,7 @@ class Evaluator:
             self.check()
         match node:
             case Number():
-                return Surd.of(node.value)
+                return _number(node.text)
             case Constant(name):
                 return self.constant(name)
             case Name(name):
@@ -359,3 +360,8 @@ def _is_turned(base: Scalar) -> bool:
     if not isinstance(base, Surd) or base.is_zero:
         return False
     return not base.is_real or base.sign() < 0
+
+
+@lru_cache(maxsize=4096)
+def _number(text: str) -> Surd:
+    return Surd.of(Fraction(text))

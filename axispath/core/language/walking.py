@@ -3,8 +3,10 @@
 from __future__ import annotations
 
 import itertools
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from fractions import Fraction
+from functools import lru_cache
+from typing import Any
 
 from axispath.core.language.tree import (
     Apply,
@@ -30,36 +32,41 @@ from axispath.core.language.tree import (
 )
 
 
+def _nothing(node: Any) -> tuple[Expression, ...]:
+    return ()
+
+
+def _of_cases(node: Any) -> tuple[Expression, ...]:
+    tested = tuple(part for condition in node.conditions for part in condition.operands)
+    return (*node.values, *tested, *((node.otherwise,) if node.otherwise is not None else ()))
+
+
+# A look by type: walks are the most frequent work on trees.
+_PARTS: dict[type, Callable[[Any], tuple[Expression, ...]]] = {
+    Number: _nothing,
+    Constant: _nothing,
+    Name: _nothing,
+    Negation: lambda node: (node.operand,),
+    Sum: lambda node: node.terms,
+    Product: lambda node: (node.left, node.right),
+    Quotient: lambda node: (node.numerator, node.denominator),
+    Power: lambda node: (node.base, node.exponent),
+    Apply: lambda node: node.arguments,
+    Call: lambda node: node.arguments,
+    ListOf: lambda node: node.items,
+    Pair: lambda node: (node.first, node.second),
+    Series: lambda node: (node.body, node.low, node.high),
+    MatrixOf: lambda node: tuple(entry for row in node.rows for entry in row),
+    Part: lambda node: (node.base, *node.indices),
+    Stretch: lambda node: (node.low, node.high),
+    Running: lambda node: (node.body, *node.ends, *node.arguments),
+    Cases: _of_cases,
+}
+
+
 def children(node: Expression) -> tuple[Expression, ...]:
     """The direct parts of a node, left to right."""
-    match node:
-        case Number() | Constant() | Name():
-            return ()
-        case Negation(operand):
-            return (operand,)
-        case Sum(terms):
-            return terms
-        case Product(left, right) | Quotient(left, right) | Power(left, right):
-            return (left, right)
-        case Apply(_, arguments) | Call(_, arguments):
-            return arguments
-        case ListOf(items):
-            return items
-        case Pair(first, second):
-            return (first, second)
-        case Series(_, body, _, low, high):
-            return (body, low, high)
-        case MatrixOf(rows):
-            return tuple(entry for row in rows for entry in row)
-        case Part(base, indices):
-            return (base, *indices)
-        case Stretch(low, high):
-            return (low, high)
-        case Running(_, body, _, ends, arguments):
-            return (body, *ends, *arguments)
-        case Cases(values, conditions, otherwise):
-            tested = tuple(part for condition in conditions for part in condition.operands)
-            return (*values, *tested, *((otherwise,) if otherwise is not None else ()))
+    return _PARTS[type(node)](node)
 
 
 def free_names(node: Expression) -> Iterator[Name | Call]:
@@ -75,6 +82,31 @@ def free_names(node: Expression) -> Iterator[Name | Call]:
             pending += [*((part, bound) for part in reversed(rest)), (body, inner)]
         else:
             pending.extend((part, bound) for part in reversed(children(current)))
+
+
+class _Same:
+    """A tree as a key that is equal to itself alone: nothing in it has to be compared."""
+
+    __slots__ = ("node",)
+
+    def __init__(self, node: Expression) -> None:
+        self.node = node
+
+    def __hash__(self) -> int:
+        return id(self.node)
+
+    def __eq__(self, other: object) -> bool:
+        return isinstance(other, _Same) and other.node is self.node
+
+
+@lru_cache(maxsize=8192)
+def _names_of(same: _Same) -> tuple[Name | Call, ...]:
+    return tuple(free_names(same.node))
+
+
+def names_in(node: Expression) -> tuple[Name | Call, ...]:
+    """The free names and calls of the body of a line, which is asked again and again."""
+    return _names_of(_Same(node))
 
 
 def walk(node: Expression) -> Iterator[Expression]:

@@ -39,7 +39,16 @@ class Surd:
     @staticmethod
     def of(value: Fraction | int) -> Surd:
         """A rational number."""
-        return Surd(((ONE, Fraction(value)),)) if value else ZERO
+        if not value:
+            return ZERO
+        return Surd(((ONE, value if isinstance(value, Fraction) else Fraction(value)),))
+
+    @staticmethod
+    def _short(value: Fraction) -> Surd:
+        """A rational number, if it is not too long."""
+        if max(value.numerator.bit_length(), value.denominator.bit_length()) > MOST_BITS:
+            raise NotExact
+        return Surd.of(value)
 
     @staticmethod
     def collected(terms: Mapping[Unit, Fraction]) -> Surd:
@@ -82,6 +91,9 @@ class Surd:
         return Surd(tuple((unit, -q) for unit, q in self.terms))
 
     def __add__(self, other: Surd) -> Surd:
+        first, second = self.rational, other.rational
+        if first is not None and second is not None:
+            return Surd._short(first + second)
         found = dict(self.terms)
         for unit, q in other.terms:
             found[unit] = found.get(unit, Fraction(0)) + q
@@ -93,7 +105,7 @@ class Surd:
     def __mul__(self, other: Surd) -> Surd:
         first, second = self.rational, other.rational
         if first is not None and second is not None:
-            return Surd.collected({ONE: first * second})
+            return Surd._short(first * second)
         found: dict[Unit, Fraction] = {}
         for one, q in self.terms:
             for two, r in other.terms:
@@ -127,6 +139,8 @@ class Surd:
 
     def __truediv__(self, other: Surd) -> Surd:
         bottom = other.rational
+        if bottom is not None and self.rational is not None:
+            return Surd._short(self.rational / bottom)
         if bottom is not None:
             return Surd.collected({unit: q / bottom for unit, q in self.terms})
         if self.terms and len(self.terms) == len(other.terms):

@@ -33,7 +33,7 @@ from axispath.core.language.tree import (
     ValueStatement,
 )
 from axispath.core.language.vocabulary import IMAGINARY_UNIT
-from axispath.core.language.walking import children, free_names, walk
+from axispath.core.language.walking import children, free_names, names_in, walk
 from axispath.core.quantities.scalars import is_real
 from axispath.core.quantities.values import (
     Formula,
@@ -61,6 +61,7 @@ class Calculated:
     outcomes: dict[str, Outcome] = field(default_factory=dict)
     instead: dict[str, Statement] = field(default_factory=dict)
     for_lines: set[str] = field(default_factory=set)  # functions that only lines can use
+    circles: dict[str, LanguageError] | None = None  # where they were looked for here
     failed: dict[str, str] = field(default_factory=dict)  # why lines of Working have no result
 
 
@@ -97,11 +98,13 @@ def calculated(
         return found
     names = _names_beyond(definitions)
     wrong = circles(lanes, statements, definitions)
+    found.circles = wrong
     for lane in lanes:
         statement = statements.get(lane.id)
         if statement is None or lane.id in errors or lane.id in wrong or lane.fit is not None:
             continue
-        if not beyond(statement.body, names) or missing_names(statement, definitions, set()):
+        touched = lane.id in bodies or any(one.name in names for one in names_in(statement.body))
+        if not touched or missing_names(statement, definitions, set()):
             continue
         try:
             _carried_out(found, lane, statement, names)
@@ -127,7 +130,7 @@ def _names_beyond(definitions: Mapping[str, Definition]) -> set[str]:
     found = {name for name, one in definitions.items() if beyond(one.body)}
     users: dict[str, set[str]] = {}
     for name, definition in definitions.items():
-        for used in free_names(definition.body):
+        for used in names_in(definition.body):
             users.setdefault(used.name, set()).add(name)
     pending = list(found)
     while pending:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from axispath.core.arithmetic.program import Definition
 from axispath.core.language.errors import LanguageError
 from axispath.core.language.tree import Call, RelationStatement, Statement, ValueStatement
-from axispath.core.language.walking import coordinates, free_names
+from axispath.core.language.walking import coordinates, names_in
 from axispath.core.sheet.document import Lane
 
 
@@ -50,7 +50,7 @@ def used_names(definition: Definition) -> list[Use]:
     ends = [end for end in (domain.low, domain.high) if end] if domain else []
     found: dict[Use, None] = {}
     for root in (definition.body, *ends):
-        for node in free_names(root):
+        for node in names_in(root):
             if isinstance(node, Call):
                 found[node.name, len(node.arguments)] = None
             elif root in ends or node.name not in parameters:

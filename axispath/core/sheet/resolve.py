@@ -256,7 +256,8 @@ def _resolve(lanes: tuple[Lane, ...], unit: AngleUnit) -> Sheet:
     written = {lane_id: statements[lane_id] for lane_id in results.instead} | found.typed
     statements = typed
     defined = definitions_of(lanes, statements)
-    errors |= circles(lanes, statements, defined)
+    found_here = results.circles
+    errors |= circles(lanes, statements, defined) if found_here is None else found_here
     definitions = {**defined, **found.lists}
     broken = {
         name

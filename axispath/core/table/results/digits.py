@@ -6,7 +6,7 @@ import math
 from decimal import MAX_EMAX, MIN_EMIN, ROUND_HALF_EVEN, Context, Decimal
 from fractions import Fraction
 
-from flint import arb
+from flint import acb, arb
 
 from axispath.core.catalogue.balls import precision
 from axispath.core.language.numbers import MINUS
@@ -36,12 +36,13 @@ def decimal_of(value: Surd | arb) -> tuple[Decimal, int]:
 
 def _close(value: Surd) -> arb:
     """A real number with all the digits that anybody sees, whatever cancels in it."""
+    ball = arb(0)
     for bits in (128, 512, 2_048, 8_192):
         with precision(bits):
-            ball = value.ball()
-            assert isinstance(ball, arb)
+            found = value.ball()
+            ball = found.real if isinstance(found, acb) else found
             if ball.rel_accuracy_bits() >= WANTED:
-                break
+                return ball
     return ball
 
 

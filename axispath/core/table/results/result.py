@@ -52,8 +52,19 @@ class Cell:
     shown: str
     exact: str = ""
     sure: bool = False
-    latex: str = ""
-    full: str = ""  # all digits that a float64 holds
+    value: Surd | arb | acb | None = None
+
+    @property
+    def latex(self) -> str:
+        """The exact form in LaTeX; empty where none is known."""
+        if not isinstance(self.value, Surd) or not exact_text(self.value):
+            return ""
+        return latex(tree_of(self.value), WORDS)
+
+    @property
+    def full(self) -> str:
+        """All digits that a float64 holds."""
+        return self.shown if self.value is None else full(self.value)
 
     @property
     def best(self) -> str:
@@ -185,14 +196,13 @@ class _Writer:
             return Cell("—")
         if self.form == "polar" and not is_real(value):
             return self.polar(value)
-        exact = self.exactly(value)
+        exact = self.exactly(value) if self.form != "decimal" else ""
         decimal, sure = self.decimal(value)
-        extra = {"latex": latex(tree_of(value), WORDS) if exact else "", "full": full(value)}
         if self.form == "decimal":
-            return Cell(decimal, "", sure, **extra)
+            return Cell(decimal, "", sure, value)
         if self.form == "exact" and exact:
-            return Cell(exact, "", True, **extra)
-        return Cell(decimal, "" if sure and self.form != "mixed" else exact, sure, **extra)
+            return Cell(exact, "", True, value)
+        return Cell(decimal, "" if sure and self.form != "mixed" else exact, sure, value)
 
     def exactly(self, value: Scalar) -> str:
         """The exact form, where there is one that is easier to read than the decimal."""
