@@ -22,7 +22,7 @@ from axispath.core.arithmetic.build import program
 from axispath.core.arithmetic.program import Program
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.calculation.closed import Closing, closing_of
-from axispath.core.language.tree import Number, ValueStatement
+from axispath.core.language.tree import Number, Running, ValueStatement
 from axispath.core.memory import Memory
 from axispath.core.path.closed_forms import closed_text
 from axispath.core.path.curves.forms import curve_forms, place_of_mark
@@ -37,6 +37,7 @@ from axispath.core.path.labels import crossing_key, keyed
 from axispath.core.path.landmark import Path
 from axispath.core.path.lanes import Range
 from axispath.core.path.relations.forms import both_of, pair_forms
+from axispath.core.quantities.values import NoResult
 from axispath.core.sheet.document import Document
 from axispath.core.sheet.resolve import ResolvedLane, resolve
 from axispath.core.table.kinds import OVER_X
@@ -98,8 +99,7 @@ def forms(document: Document, longer: bool, only: Range | None) -> dict[str, Any
     sheet = resolve(document)
     valued = [lane for lane in sheet.working if lane.can(VALUED)]
     for lane in (*sheet.shown(VALUED), *valued[-MOST:]):
-        if lane.outcome is None:
-            jobs.append((lane.lane.id, exact_value, (lane.program, unit)))
+        jobs.append((lane.lane.id, exact_value, (lane.program, unit)))
     for lane in sheet.working[-MOST:]:
         closing = _closing(lane)
         if closing is not None:
@@ -126,13 +126,14 @@ def _closing(lane: ResolvedLane) -> Closing | None:
     known, line = lane.calculated, lane.written
     if known is None or not isinstance(line, ValueStatement) or lane.lane.written.rests:
         return None
-    near = None
-    if lane.outcome is not None:
+    if not isinstance(line.body, Running):
+        return None
+    try:
         value = lane.outcome.value
-        if not isinstance(value, arb):
-            return None
-        near = float(value.mid())
-    return closing_of(known.calculator, line.body, near)
+    except NoResult:
+        return closing_of(known.calculator, line.body, None)
+    near = float(value.mid()) if isinstance(value, arb) else None
+    return closing_of(known.calculator, line.body, near) if near is not None else None
 
 
 def _both(unit: AngleUnit, key: str, path: Path) -> tuple[Any, ...]:

@@ -13,7 +13,8 @@ from axispath.core.calculation.calculate import Calculator, Outcome
 from axispath.core.calculation.trees import tree_of
 from axispath.core.language.errors import LanguageError
 from axispath.core.language.plain import plain
-from axispath.core.quantities.reduction import form_of, reduction
+from axispath.core.quantities.elimination import echelon
+from axispath.core.quantities.reduction import MOST_ROWS, form_of, reduction
 from axispath.core.quantities.scalars import TooWide, is_zero, known
 from axispath.core.quantities.values import Grid, NoResult, Scalar
 from axispath.core.sheet.document import MAX_SYSTEM, Document, LaneId, Written
@@ -25,6 +26,7 @@ from axispath.core.solve.rows import read_operation
 from axispath.core.table.results.result import cell_of, shown, text_of
 from axispath.web.asked import Trying, Typed, answered, body
 from axispath.web.computing import computed
+from axispath.work.kinds import LONG
 
 blueprint = Blueprint("reducing", __name__, url_prefix="/api")
 EXACT = Written(form="exact")
@@ -50,7 +52,7 @@ class Stage:
 
 
 @blueprint.post("/sheets/<key>/reduction")
-@computed(shared=False)
+@computed(LONG, shared=False)
 def reduce(key: str) -> Response:
     """The steps, as HTML; for a system also what its solutions are."""
     wanted = Reducing.model_validate(body())
@@ -85,8 +87,12 @@ def _found(document: Document, wanted: Reducing) -> dict[str, Any]:
         grid = operation.applied(grid)
         stages.append(_stage(document, operation, grid))
     own = len(stages)
-    for operation, after in reduction(grid, wanted.reduced, columns):
-        stages.append(_stage(document, operation, after))
+    if grid.size[0] > MOST_ROWS:
+        last = Grid(echelon(grid, wanted.reduced, columns).rows)
+        stages.append(Stage(f"All steps at once: there are more than {MOST_ROWS} rows.", "", last))
+    else:
+        for operation, after in reduction(grid, wanted.reduced, columns):
+            stages.append(_stage(document, operation, after))
     html = render_template(
         "desk/reduction.html",
         stages=[_shown(document, stage) for stage in stages],
@@ -112,7 +118,7 @@ def calculator_of(document: Document) -> Calculator:
 
 def _matrix(document: Document, lane_id: str) -> Grid:
     lane = resolve(document).lane(lane_id)
-    value = lane.outcome.value if lane is not None and lane.outcome is not None else None
+    value = lane.outcome.value if lane is not None else None
     if not isinstance(value, Grid):
         raise EditRefused("Rows are reduced of a matrix.")
     return value
@@ -175,11 +181,15 @@ def _typed(grid: Grid) -> str:
 
 
 def drawn_lines(system: LinearSystem) -> list[str]:
-    """Equations with two unknowns as lines of a sheet, which calls these x and y."""
-    if len(system.unknowns) != 2:
+    """Equations with two unknowns as lines of a sheet, with three as planes over x and y."""
+    numbers = [[plain(tree_of(known(v)), COMPLEX) for v in row] for row in system.grid.rows]
+    if len(system.unknowns) == 2:
+        return [f"({a}) x + ({b}) y = {c}" for a, b, c in numbers]
+    if len(system.unknowns) != 3:
         return []
-    lines = []
-    for row in system.grid.rows:
-        a, b, c = (plain(tree_of(known(v)), COMPLEX) for v in row)
-        lines.append(f"({a}) x + ({b}) y = {c}")
-    return lines
+    planes = []
+    for k, (a, b, c, d) in enumerate(numbers, 1):
+        if is_zero(system.grid.rows[k - 1][2]):
+            continue  # a plane that stands upright is over no place, or over a whole line
+        planes.append(f"plane_{k}(x, y) = ({d} - ({a}) x - ({b}) y)/({c})")
+    return planes

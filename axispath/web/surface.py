@@ -16,6 +16,7 @@ from axispath.core.sheet.levels import Floats, grid_of, levels_of
 from axispath.core.sheet.refused import EditRefused
 from axispath.core.sheet.resolve import resolve
 
+MAPS = frozenset({"map"})
 ACROSS = 57  # places along each axis
 PIXELS = 220  # of the picture that the lines are taken from
 MATTERS = 0.02, 0.98  # of the heights, beyond which a pole runs off
@@ -24,19 +25,32 @@ PLACES = 4
 
 
 def surface(document: Document, lane_id: str) -> dict[str, Any]:
-    """Heights from below and from the left, None where there is none; levels with their lines."""
+    """Heights from below and from the left, None where there is none; levels with their lines.
+
+    The other functions of x and y that are shown stand ``beside`` it, on the same scale.
+    """
     lane = resolve(document).lane(lane_id)
-    if lane is None or lane.kind.key != "map" or not lane.ready:
+    if lane is None or not lane.can(MAPS) or not lane.ready:
         raise EditRefused("Only a function of x and y can be seen as a surface.")
     view = document.view
     heights = grid_of(lane, view, ACROSS, ACROSS)
-    finite = heights[np.isfinite(heights)]
+    beside = {
+        other.lane.id: grid_of(other, view, ACROSS, ACROSS)
+        for other in resolve(document).shown(MAPS)
+        if other.ready and other.lane.id != lane_id
+    }
+    all_heights = np.concatenate([heights.ravel(), *(one.ravel() for one in beside.values())])
+    finite = all_heights[np.isfinite(all_heights)]
     if not len(finite):
         raise EditRefused(f"{lane.name} is undefined everywhere in this view.")
     low, high = (float(v) for v in np.quantile(finite, MATTERS))
     room = (high - low) * FAR or 1.0
     low, high = max(float(finite.min()), low - room), min(float(finite.max()), high + room)
-    seen = np.where((heights >= low) & (heights <= high), heights, np.nan)
+
+    def within(values: Floats) -> list[float | None]:
+        """What is not cut off, as plain numbers."""
+        return _plain(np.where((values >= low) & (values <= high), values, np.nan).ravel())
+
     levels = levels_of(document, lane, view)
     screen = Screen(view.left, view.right, view.bottom, view.top, PIXELS, PIXELS)
     found = levels_drawn(level_of(lane, 0.0, "="), levels, screen)
@@ -58,7 +72,8 @@ def surface(document: Document, lane_id: str) -> dict[str, Any]:
                 ("high", high),
             )
         },
-        "heights": _plain(seen.ravel()),
+        "heights": within(heights),
+        "beside": [{"id": one, "heights": within(values)} for one, values in beside.items()],
         "levels": [
             {"z": level, "rows": _plain(_shares(joined(lines, near), screen).ravel())}
             for level, lines in zip(levels, found.lines, strict=True)

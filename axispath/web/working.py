@@ -6,15 +6,20 @@ import re
 from typing import Any
 
 from flask import Blueprint, Response, render_template
+from flint import acb
 
+from axispath.budgets import LINE
 from axispath.core import catalogue
+from axispath.core.arithmetic.patience import limited
 from axispath.core.language.latex import latex, latex_statement
 from axispath.core.language.mathml import mathml, mathml_statement
 from axispath.core.language.names import lowered
+from axispath.core.language.plain import plain
 from axispath.core.language.tree import MatrixOf
 from axispath.core.language.walking import literal
 from axispath.core.quantities.scalars import is_real
-from axispath.core.quantities.values import Grid, Items, Undefined
+from axispath.core.quantities.surds import Surd
+from axispath.core.quantities.values import Grid, Items, Value
 from axispath.core.sheet.document import Document
 from axispath.core.sheet.resolve import ResolvedLane, resolve
 from axispath.core.table.results.copies import as_csv, as_latex
@@ -22,13 +27,14 @@ from axispath.core.table.results.names import names_in_use
 from axispath.core.table.results.result import Result, result_of
 from axispath.web.asked import Trying, answered, body
 from axispath.web.computing import computed
+from axispath.work.kinds import LONG
 
 blueprint = Blueprint("working", __name__, url_prefix="/api")
 SEED = re.compile(r"(\brandom(?:whole)?\([^()]*,\s*)(\d+)(\s*\))")
 
 
 @blueprint.post("/sheets/<key>/working")
-@computed(shared=False)
+@computed(LONG, shared=False)
 def lines(key: str) -> Response:
     """All lines with their results, and the names in use, as HTML."""
     wanted = Trying.model_validate(body())
@@ -36,13 +42,16 @@ def lines(key: str) -> Response:
     found = [
         _line(document, lane, number + 1) for number, lane in enumerate(resolve(document).working)
     ]
+    known = {line["id"]: line["result"] for line in found}
     html = render_template("desk/working_lines.html", lines=found)
-    names = render_template("desk/working_names.html", names=names_in_use(document))
+    names = render_template("desk/working_names.html", names=names_in_use(document, known))
     return answered({"html": html, "names": names, "count": len(found)})
 
 
 def _line(document: Document, lane: ResolvedLane, number: int) -> dict[str, Any]:
-    result = result_of(document, lane)
+    with limited(LINE):
+        result = result_of(document, lane)
+    value = None if result.why or result.kind in ("none", "parts", "answer") else lane.outcome.value
     return {
         "id": lane.lane.id,
         "number": number,
@@ -51,35 +60,31 @@ def _line(document: Document, lane: ResolvedLane, number: int) -> dict[str, Any]
         "own": bool(lane.written and lane.written.name),
         "written": lane.lane.written,
         "again": SEED.sub(lambda at: f"{at[1]}{int(at[2]) + 1}{at[3]}", lane.lane.text),
-        "turned": _is_complex(lane),
-        "matrix": lane.outcome is not None and isinstance(lane.outcome.value, Grid),
+        "turned": _is_complex(value),
+        "matrix": isinstance(value, Grid),
         **_typeset(lane),
         "result": result,
         "copies": {"text": result.text, "LaTeX": as_latex(result), "CSV": as_csv(result)},
         "shown": _formula(result),
-        "plain": _is_plain_matrix(lane),
+        "grid": _plain_matrix(lane),
     }
 
 
-def _is_complex(lane: ResolvedLane) -> bool:
-    """Whether a line is a complex number, or a list with some."""
-    value = lane.outcome.value if lane.outcome else None
-    if isinstance(value, Items):
-        known = [one for one in value.values if not isinstance(one, Undefined)]
-        return any(not is_real(one) for one in known)
-    return value is not None and not isinstance(value, Grid) and lane.for_lines and _plain(value)
+def _is_complex(value: Value | None) -> bool:
+    """Whether a result is a complex number, or a list with some."""
+    given = value.values if isinstance(value, Items) else (value,)
+    return any(isinstance(one, Surd | acb) and not is_real(one) for one in given)
 
 
-def _plain(value: object) -> bool:
-    return hasattr(value, "imag") or hasattr(value, "terms")
-
-
-def _is_plain_matrix(lane: ResolvedLane) -> bool:
-    """Whether a line is a matrix of plain numbers, which would only stand there twice."""
+def _plain_matrix(lane: ResolvedLane) -> list[list[str]]:
+    """The cells of a line that is a matrix of plain numbers, and would only stand there twice."""
     body = lane.written.body if lane.written else None
     if not isinstance(body, MatrixOf):
-        return False
-    return all(literal(entry) is not None for row in body.rows for entry in row)
+        return []
+    if any(literal(entry) is None for row in body.rows for entry in row):
+        return []
+    words = catalogue.VOCABULARY
+    return [[plain(entry, words) for entry in row] for row in body.rows]
 
 
 def _formula(result: Result) -> dict[str, str]:

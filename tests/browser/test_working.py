@@ -178,6 +178,54 @@ class Working(BrowserTest):
         copied = self.page.evaluate("navigator.clipboard.readText()")
         self.assertEqual(copied, r"\begin{bmatrix} 1 & 2 \\ 2 & 4 \end{bmatrix}")
 
+    def test_a_matrix_in_a_grid_and_three_planes(self):
+        self.open_working()
+        self.work("M = [1, 2; 3, 4]", "det(M)")
+        self.more(0, "Edit as a grid").click()
+        cell = self.line(0).get_by_label("row 2, column 2")
+        cell.fill("a")
+        self.line(0).get_by_label("row 1, column 1").press("ArrowDown")
+        expect(self.line(0).get_by_label("row 2, column 1")).to_be_focused()
+        cell.fill("10")
+        cell.press("Enter")
+        expect(self.line(1)).to_contain_text("= 4")
+        self.page.get_by_role("button", name="Signs for a calculation").click()
+        self.page.get_by_role("button", name="matrix in a grid").click()
+        cells = self.page.locator(".work-cells")
+        cells.get_by_role("button", name="Column more").click()
+        for place, text in (("row 1, column 1", "1/2"), ("row 2, column 3", "√2")):
+            cells.get_by_label(place).fill(text)
+        cells.get_by_role("button", name="Done").click()
+        entry = self.page.locator("#work-entry")
+        expect(entry).to_have_value("[1/2, 0, 0; 0, 0, √2]")
+        entry.press("Enter")
+        expect(self.page.locator(".work-line")).to_have_count(3)
+        expect(self.line(2)).to_contain_text("2 × 3")
+        self.page.get_by_text("Linear system").click()
+        self.page.fill("#work-system", "x + y + z = 6\nx - y = 0\nx + z = 4")
+        self.page.get_by_role("button", name="Draw").click()
+        expect(self.page.locator(".work-solution")).to_contain_text("x = 2, y = 2, z = 2")
+        expect(self.page.locator(".lane")).to_have_count(2)
+        self.page.locator(".lane").first.get_by_role("button", name=re.compile("More for")).click()
+        self.page.get_by_role(
+            "button", name=re.compile("as a surface", re.IGNORECASE)
+        ).first.click()
+        expect(self.page.locator("#surface")).to_be_visible()
+
+        def colours():
+            script = """() => { const c = document.getElementById("surface");
+                if (!c.width) return 0;
+                const d = c.getContext("2d").getImageData(0, 0, c.width, c.height).data;
+                let green = 0, red = 0;
+                for (let k = 0; k < d.length; k += 16) {
+                    if (d[k + 1] > d[k] + 40) green += 1;
+                    if (d[k] > d[k + 1] + 40) red += 1;
+                }
+                return green > 500 && red > 500; }"""
+            return self.page.evaluate(script)
+
+        self.eventually(colours, True)
+
     def test_complex_numbers_stand_on_the_plot_and_names_are_found(self):
         self.open_working()
         self.work(

@@ -82,6 +82,33 @@ class Results(unittest.TestCase):
         self.assertIn("principal", principal.note)
         self.assertEqual((real.note, turned.note), ("", ""))
 
+    def test_what_is_solved_inexactly_tells_its_condition(self):
+        lines = ("[e, 1; 1, 1/e + 10^-6]^-1", "[1, 2; 3, 4]^-1", "solution([π, 1; 1, 1], [1, 2])")
+        near, exact, system = results(worked(*lines))
+        wanted = np.linalg.cond(np.array([[np.e, 1], [1, 1 / np.e + 1e-6]]), np.inf)
+        self.assertIn(f"condition number {wanted:.2g}".replace("e+06", "×10⁶"), near.note)
+        self.assertEqual(exact.note, "")
+        self.assertIn("condition number", system.note)
+
+    def test_values_of_functions_and_their_derivatives(self):
+        document = worked("f(x) = x^3 - 1/x for x > 0", "f(2)", "f'(2)", "f″(1)", "f(-1)", "f'(-1)")
+        found = results(document)[1:]
+        self.assertEqual([one.text for one in found], ["7.5", "12.25", "4", "", ""])
+        self.assertIn("outside the domain of f", found[3].why)
+        self.assertIn("outside the domain of f", found[4].why)
+
+    def test_large_matrices_by_numbers_and_a_slow_line_beside_quick_ones(self):
+        found = results(
+            worked("solution(random(150, 150, 1), column(random(150, 1, 2), 1))", "1/3")
+        )
+        draw = np.random.RandomState
+        a = draw(1).randint(0, 10001, size=(150, 150)) / 10000
+        b = draw(2).randint(0, 10001, size=(150, 1)) / 10000
+        wanted = np.linalg.solve(a, b).ravel()
+        shown = [float(cell.full) for cell in found[0].cells[0]]
+        self.assertLess(np.abs(np.array(shown) / wanted[: len(shown)] - 1).max(), 1e-8)
+        self.assertEqual(found[1].text, "1/3")
+
     def test_the_decimal_says_whether_it_is_exact(self):
         found = results(worked("1/8", "1/7", "√2", "2^80", "0.5 - 0.25i", "1/3 + i"))
         self.assertEqual([one.sure for one in found], [True, False, False, False, True, False])
@@ -192,7 +219,7 @@ class Lines(unittest.TestCase):
         resting = apply(document, SetWritten(id=first, written=Written(rests=True)))
         found = results(resting)
         self.assertEqual((found[0].kind, found[1].why), ("none", "waits for a"))
-        self.assertEqual([one.name for one in names_in_use(resting)], ["v_1"])
+        self.assertEqual([one.name for one in names_in_use(resting, {})], ["v_1"])
         woken = apply(resting, SetWritten(id=first, written=Written()))
         self.assertEqual(woken, document)
         edit = SetWritten(id=first, written=Written(rests=True))
@@ -219,7 +246,7 @@ class Lines(unittest.TestCase):
 
     def test_names_in_use_say_what_and_where(self):
         document = apply(worked("A = [1, 2; 3, 4]", "7/3", "f(t) = t^2 + i"), AddLane(text="b = 2"))
-        found = [(n.used, n.kind, n.size, n.value, n.where) for n in names_in_use(document)]
+        found = [(n.used, n.kind, n.size, n.value, n.where) for n in names_in_use(document, {})]
         self.assertEqual(
             found,
             [

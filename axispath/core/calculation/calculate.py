@@ -2,16 +2,19 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass, field
+from functools import partial
+from typing import TypeVar
 
 from flint import acb, arb
 
+from axispath.core.arithmetic.patience import time_check
 from axispath.core.arithmetic.program import Definition, NotComputable
 from axispath.core.arithmetic.unit import AngleUnit
-from axispath.core.calculation.evaluate import Evaluator
+from axispath.core.calculation.evaluate import Evaluator, Known
 from axispath.core.catalogue.balls import precision
-from axispath.core.language.tree import Expression
+from axispath.core.language.tree import Comparison, Expression
 from axispath.core.quantities.scalars import UNDECIDED, TooWide
 from axispath.core.quantities.values import (
     Formula,
@@ -31,10 +34,14 @@ NONE: Mapping[str, Value] = {}
 
 @dataclass(frozen=True, slots=True)
 class Outcome:
-    """What a line comes to. ``principal`` where a complex value came out of real numbers."""
+    """What a line comes to. ``principal`` where a complex value came out of real numbers.
+
+    ``condition`` is the largest condition number of what was solved inexactly; 0 where nothing was.
+    """
 
     value: Value
     principal: bool = False
+    condition: float = 0.0
 
 
 @dataclass
@@ -43,23 +50,24 @@ class Calculator:
 
     definitions: Mapping[str, Definition]
     unit: AngleUnit
-    known: dict[int, dict[str, tuple[Value, bool]]] = field(default_factory=dict)
+    known: dict[int, dict[str, Known]] = field(default_factory=dict)
 
     def result(self, body: Expression, names: Mapping[str, Value] = NONE) -> Outcome:
         """The value of an expression, with values for letters. Raises NoResult, OutOfTime."""
         best: Outcome | None = None
+        _look_at_the_clock()
         for bits in BITS:
             with precision(bits):
-                walk = Evaluator(self.definitions, self.unit, self.known.setdefault(bits, {}))
+                walk = self._walk(bits)
                 try:
-                    value = walk.value(body, names)
-                except TooWide:
+                    value = _carried(partial(walk.value, body, names))
+                except NoResult:
+                    if best is None:
+                        raise
+                    return best  # what more digits ask for was too much; fewer are known
+                if value is None:
                     continue
-                except NotComputable as error:
-                    raise NoResult(_lowered(str(error))) from None
-                except RecursionError:
-                    raise NoResult("this is nested too deeply to compute") from None
-                best = Outcome(value, walk.principal)
+                best = Outcome(value, walk.principal, walk.condition)
                 if isinstance(value, Undefined):
                     raise NoResult(value.why)
                 if not finite(value):
@@ -69,6 +77,42 @@ class Calculator:
         if best is not None:
             return best
         raise NoResult(UNDECIDED)
+
+    def holds(self, condition: Comparison) -> bool:
+        """Whether a comparison of numbers holds. Raises NoResult, OutOfTime."""
+        _look_at_the_clock()
+        for bits in BITS:
+            with precision(bits):
+                walk = self._walk(bits)
+                found = _carried(partial(walk.holds, condition, {}))
+                if found is not None:
+                    return found
+        raise NoResult(UNDECIDED)
+
+    def _walk(self, bits: int) -> Evaluator:
+        return Evaluator(self.definitions, self.unit, self.known.setdefault(bits, {}))
+
+
+def _look_at_the_clock() -> None:
+    """The lines before may have taken all the time there was."""
+    check = time_check()
+    if check is not None:
+        check()
+
+
+T = TypeVar("T")
+
+
+def _carried(work: Callable[[], T]) -> T | None:
+    """What a walk finds; None where it needs more digits. Raises NoResult, OutOfTime."""
+    try:
+        return work()
+    except TooWide:
+        return None
+    except NotComputable as error:
+        raise NoResult(_lowered(str(error))) from None
+    except RecursionError:
+        raise NoResult("this is nested too deeply to compute") from None
 
 
 def _lowered(sentence: str) -> str:

@@ -50,6 +50,7 @@ from axispath.core.quantities import grids
 from axispath.core.quantities.polar import principal_root
 from axispath.core.quantities.scalars import (
     TooWide,
+    enclosed,
     is_real,
     real_root,
     sign,
@@ -67,6 +68,7 @@ from axispath.core.quantities.values import (
     Value,
 )
 
+MOST_CONDITIONED = 60  # rows up to which a condition number is told
 MOST_NESTED = 150  # calls within calls
 MOST_VISITED = 400_000
 EVERY = 64
@@ -81,6 +83,7 @@ COMPARED: dict[str, Callable[[int], bool]] = {
 }
 
 Names = Mapping[str, Value]
+Known = tuple[Value, bool, float]  # with what is told of it: see Evaluator
 
 
 @dataclass
@@ -89,9 +92,10 @@ class Evaluator:
 
     definitions: Mapping[str, Definition]
     unit: AngleUnit
-    known: dict[str, tuple[Value, bool]] = field(default_factory=dict)
+    known: dict[str, Known] = field(default_factory=dict)
     visited: int = 0
     depth: int = 0
+    condition: float = 0.0  # the largest one of what was solved inexactly
     principal: bool = False  # whether a complex number came out of a real one
     analytic: bool = False  # whether only what is analytic on its whole argument may be answered
     check: Callable[[], None] | None = field(default_factory=time_check)
@@ -169,11 +173,14 @@ class Evaluator:
                 raise NoResult(f"waits for {name}")
             if definition.parameters is not None:
                 raise NoResult(f"{name} is a function: {name}(2) is a value of it")
-            outer, self.principal = self.principal, False
-            self.known[name] = self.deeper(lambda: self.value(definition.body, {})), self.principal
-            self.principal = outer
-        value, principal = self.known[name]
+            outer = self.principal, self.condition
+            self.principal, self.condition = False, 0.0
+            value = self.deeper(lambda: self.value(definition.body, {}))
+            self.known[name] = value, self.principal, self.condition
+            self.principal, self.condition = outer
+        value, principal, condition = self.known[name]
         self.principal = self.principal or principal
+        self.condition = max(self.condition, condition)
         return value
 
     def deeper(self, work: Callable[[], Value]) -> Value:
@@ -207,7 +214,10 @@ class Evaluator:
             return grids.each(lambda z: to_power(real_root(z, bottom), top), low)
         high = self.value(exponent, names)
         if isinstance(low, Grid) or isinstance(high, Grid):
-            return grids.power(low, high)
+            found = grids.power(low, high)
+            if isinstance(high, Surd) and high.is_real and high.sign() < 0:
+                self.told(low, found)
+            return found
         return grids.each(self.raised, low, high)
 
     def raised(self, base: Scalar, exponent: Scalar) -> Scalar:
@@ -233,7 +243,10 @@ class Evaluator:
         if function in catalogue.CALCULATED:
             entry = catalogue.CALCULATED[function]
             unit = (self.unit is AngleUnit.DEGREE,) if entry.angles else ()
-            return entry.work(*unit, *given)
+            found = entry.work(*unit, *given)
+            if entry.solves:
+                self.told(given[0], found)
+            return found
         if function in MADE:
             return MADE[function](given)
         if function == "abs" and isinstance(given[0], Grid):
@@ -243,6 +256,16 @@ class Evaluator:
         if known.word.many:
             return of_many(function, given)
         return grids.each(lambda *z: self.at(function, z), *given)
+
+    def told(self, matrix: Value, found: Value) -> None:
+        """Keep the condition number where something was solved inexactly."""
+        values = found.values if isinstance(found, Items) else _entries(found)
+        if not isinstance(matrix, Grid) or matrix.size[0] > MOST_CONDITIONED:
+            return
+        if any(not isinstance(one, Surd) for one in values):
+            number = grids.scalar(catalogue.CALCULATED["condition"].work(matrix), "a condition")
+            if not isinstance(number, Undefined):
+                self.condition = max(self.condition, float(abs(enclosed(number)).mid()))
 
     def at(self, function: str, given: tuple[Scalar, ...]) -> Scalar:
         """A function at numbers."""
@@ -365,3 +388,7 @@ def _is_turned(base: Scalar) -> bool:
 @lru_cache(maxsize=4096)
 def _number(text: str) -> Surd:
     return Surd.of(Fraction(text))
+
+
+def _entries(value: Value) -> list[Scalar]:
+    return [entry for row in value.rows for entry in row] if isinstance(value, Grid) else []

@@ -98,7 +98,9 @@ class Expansion:
             return -found if negative and root.numerator % 2 else found
         high = self.series(exponent, local)
         if high.exact and high.start == 0 and len(high.terms) == 1:
-            self.sided = self.sided or low.start != 0
+            power = high.terms[0].rational if isinstance(high.terms[0], Surd) else None
+            whole = power is not None and power.denominator == 1
+            self.sided = self.sided or (low.start != 0 and not whole)
             return low.power(high.terms[0])
         return self.applied("exp", [high * self.applied("ln", [low])])
 

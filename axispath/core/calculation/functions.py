@@ -28,6 +28,7 @@ from axispath.core.quantities.values import Scalar, Undefined
 
 HALF = Surd.of(Fraction(1, 2))
 ONE = Surd.of(1)
+LARGEST = 1_000
 LONGEST = 4_000  # bits of a power that is compared
 
 
@@ -45,6 +46,8 @@ def at_numbers(
         numbers.append(value)
     if function == "abs":
         return absolute(numbers[0])
+    if function == "factorial" and _is_large(numbers[0]):
+        return enclosed(numbers[0] + Surd.of(1)).gamma()  # type: ignore[operator]
     exact = [value for value in numbers if isinstance(value, Surd)]
     if len(exact) == len(numbers):
         try:
@@ -64,6 +67,12 @@ def at_numbers(
     if analytic and function in CUTS and CUTS[function].runs_through(complex_of(numbers[0])):
         raise TooWide
     return _beyond(function, numbers, unit)
+
+
+def _is_large(value: Surd | arb | acb) -> bool:
+    """Whether a whole number is beyond those whose factorial is written out."""
+    found = value.rational if isinstance(value, Surd) else None
+    return found is not None and found.denominator == 1 and found > LARGEST
 
 
 def refuse_cut(base: Scalar) -> None:
@@ -170,7 +179,9 @@ def _quotient_of_sines(function: str, angle: Fraction) -> Surd:
 def _logarithm(base: Surd, value: Surd) -> Surd:
     """The exponent of a base, where it is a small fraction. Raises NotExact."""
     b, x = base.rational, value.rational
-    if b is None or x is None or b <= 0 or x <= 0 or b == 1:
+    if 0 in (b, x) or b == 1:
+        raise ZeroDivisionError
+    if b is None or x is None or b < 0 or x < 0:
         raise NotExact
     near = Fraction(_log(x) / _log(b)).limit_denominator(12)
     if abs(near) * max(b.numerator.bit_length(), b.denominator.bit_length()) > LONGEST:

@@ -6,11 +6,11 @@ from collections.abc import Callable
 from fractions import Fraction
 from typing import TYPE_CHECKING, Any
 
-from flint import acb, arb, ctx
+from flint import acb, arb
 
 from axispath.core.arithmetic.build import program
 from axispath.core.arithmetic.derivative import derivative
-from axispath.core.arithmetic.patience import OutOfTime
+from axispath.core.arithmetic.patience import OutOfTime, time_check
 from axispath.core.arithmetic.polynomial import coefficients
 from axispath.core.arithmetic.program import NotComputable
 from axispath.core.calculation.expansion import Expansion
@@ -52,10 +52,9 @@ if TYPE_CHECKING:
     from axispath.core.calculation.evaluate import Evaluator, Names
 
 INFINITE = Constant("∞")
-MOST_EVALUATIONS = 4_000
-MOST_PIECES = 300
+FINE = 2.0**-70  # of an integral, which is enough for all digits that are shown
+MOST_EVALUATIONS = 20_000
 LEAST_BITS = 20
-DEEP = 40  # halvings after which a formula that has no bounds is given up
 NOWHERE = acb("nan")
 TINY = 1e-200
 ONE = Surd.of(1)
@@ -104,6 +103,7 @@ def _enclosed_integral(
     in arbitrary-precision ball arithmetic).
     """
     late: list[OutOfTime] = []
+    check = time_check()
     why: list[str] = []
 
     def at(z: acb, analytic: bool) -> acb:
@@ -112,7 +112,10 @@ def _enclosed_integral(
         if analytic and z.imag.is_zero():
             z = acb(z.real, arb(0, TINY))  # so that every function is asked beside the axis too
         of.analytic = analytic
+        of.visited = 0  # the clock bounds this, and how many evaluations there are
         try:
+            if check is not None:
+                check()
             value = of.number(node.body, {**names, node.index: simplified(z)})
             if not isinstance(value, Undefined):
                 return complex_of(value)
@@ -126,44 +129,16 @@ def _enclosed_integral(
             of.analytic = False
         return NOWHERE
 
-    found = _summed(at, complex_of(known(low)), complex_of(known(high)))
+    ends = complex_of(known(low)), complex_of(known(high))
+    principal = of.principal
+    found: Any = acb.integral(at, *ends, rel_tol=FINE, abs_tol=FINE, eval_limit=MOST_EVALUATIONS)
+    of.principal = principal  # what roots were beside the axis says nothing
     if late:
         raise late[0]
     if not found.is_finite() or found.rel_accuracy_bits() < LEAST_BITS:
         middle = why[-1] if why else "the formula may be undefined or without bounds"
         raise NoResult(f"this integral is not enclosed: {middle}")
     return simplified(acb(found.real) if found.imag.contains(0) and _is_real(of, node) else found)
-
-
-def _summed(at: Callable[[acb, bool], acb], low: acb, high: acb) -> Any:
-    """The integral; halved again and again where the formula bends, until little is left of it."""
-    found: Any = acb.integral(at, low, high, eval_limit=MOST_EVALUATIONS)
-    wanted = ctx.prec // 2
-    if found.is_finite() and found.rel_accuracy_bits() >= wanted:
-        return found
-    total: Any = acb(0)
-    pending = [(low, high, 0)]
-    spent = 0
-    while pending:
-        start, stop, depth = pending.pop()
-        spent += 1
-        part: Any = acb.integral(at, start, stop, eval_limit=MOST_EVALUATIONS // 20)
-        fine = part.is_finite() and float(part.rad()) <= 2.0**-wanted * max(
-            float(abs(part).mid()), 2.0 ** (-depth)
-        )
-        if (
-            fine
-            or (depth > DEEP and not part.is_finite())
-            or depth >= wanted
-            or spent > MOST_PIECES
-        ):
-            total += part
-            if not part.is_finite():
-                break  # there is a pole, or no value at all
-            continue
-        middle = acb(((start + stop) / 2).mid())
-        pending += [(start, middle, depth + 1), (middle, stop, depth + 1)]
-    return total
 
 
 def _is_real(of: Evaluator, node: Running) -> bool:
@@ -207,8 +182,9 @@ def _taylor(of: Evaluator, node: Running, names: Names) -> Value:
         raise NoResult(f"the degree is from 0 to {TERMS - 3}")
     at = known(of.number(node.ends[0], names, "the place"))
     try:
-        found = Expansion(of, names).series(node.body, {node.index: _beside(at, ONE)})
-        if found.start < 0 and not found.is_zero:
+        expansion = Expansion(of, names)
+        found = expansion.series(node.body, {node.index: _beside(at, ONE)})
+        if expansion.sided or (found.start < 0 and not found.is_zero):
             raise NoSeries
         terms = [found.term(k) for k in range(degree + 1)]
     except NoSeries:

@@ -18,7 +18,7 @@ class Calculated:
 
     ``work`` maps these to a value, raises NoResult with a sentence where there is none, and TooWide
     where enclosures do not suffice; with ``angles`` it is told first whether angles are in degrees.
-    ``note`` is said beside every result of it.
+    ``solves`` marks those whose first argument is inverted in effect.
     """
 
     word: Word
@@ -26,7 +26,7 @@ class Calculated:
     example: str
     work: Callable[..., Value]
     angles: bool = False
-    note: str = ""
+    solves: bool = False
 
 
 def word(name: str, *arguments: str, **more: object) -> Word:

@@ -224,6 +224,7 @@ ENTRIES = (
         "The inverse of a matrix, also A^-1.",
         "inverse([4, 1; 2, 7])",
         _inverse,
+        solves=True,
     ),
     Calculated(
         word("transpose", *A, shape=Shape.TRANSPOSED),
@@ -256,6 +257,7 @@ ENTRIES = (
         "The solution X of A·X = b for a square matrix.",
         "solution([2, 1; 1, 3], [3, 5])",
         _solution,
+        solves=True,
     ),
     Calculated(
         word("eigenvalues", *A),

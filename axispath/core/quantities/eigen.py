@@ -6,7 +6,7 @@ import math
 from fractions import Fraction
 from typing import Any
 
-from flint import acb_mat
+from flint import acb, acb_mat
 
 from axispath.core.quantities.elimination import (
     balls_of,
@@ -16,7 +16,16 @@ from axispath.core.quantities.elimination import (
     square,
 )
 from axispath.core.quantities.polynomials import ordered_zeros, polynomial_zeros
-from axispath.core.quantities.scalars import TooWide, add, divide, multiply, simplified, subtract
+from axispath.core.quantities.scalars import (
+    TooWide,
+    add,
+    divide,
+    is_real,
+    known,
+    multiply,
+    simplified,
+    subtract,
+)
 from axispath.core.quantities.surds import NotExact, Surd
 from axispath.core.quantities.values import Grid, NoResult, Scalar
 
@@ -107,13 +116,19 @@ def _enclosed(grid: Grid) -> Grid:
         values, vectors = matrix.eig(right=True)
     except (ValueError, ZeroDivisionError):
         raise TooWide from None
-    order = {id(v): k for k, v in enumerate(values)}
-    sorted_values = ordered_zeros(list(values))
-    columns = [order[id(v)] for v in sorted_values]
+    # A simple eigenvalue of a real matrix whose enclosure meets the real axis is real: else its
+    # conjugate were a second one in the enclosure. It has a real vector.
+    real = all(is_real(value) for row in grid.rows for value in row)
     rows = vectors.tolist()
-    found = []
-    for k in columns:
+    found: list[tuple[Scalar, tuple[Scalar, ...]]] = []
+    for k, value in enumerate(values):
         column: list[Scalar] = [row[k] for row in rows]
-        lead = max(column, key=lambda one: float(abs(one).mid()))  # type: ignore[arg-type]
-        found.append(tuple(divide(one, lead) for one in column))
-    return Grid(tuple(zip(*found, strict=True)))
+        lead = max(column, key=lambda one: float(abs(known(one)).mid()))  # type: ignore[arg-type]
+        scaled = tuple(divide(one, lead) for one in column)
+        if real and value.imag.contains(0):
+            value = value.real
+            scaled = tuple(one.real if isinstance(one, acb) else one for one in scaled)
+        found.append((value, scaled))
+    places = {id(value): k for k, (value, _) in enumerate(found)}
+    ordered = ordered_zeros([value for value, _ in found])
+    return Grid(tuple(zip(*(found[places[id(v)]][1] for v in ordered), strict=True)))

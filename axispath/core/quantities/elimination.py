@@ -31,6 +31,7 @@ from axispath.core.quantities.values import Grid, NoResult, Scalar, Undefined
 
 ONE = Surd.of(1)
 MOST_EXACT = 30  # rows up to which fractions are worth their length
+MOST_INVERTED = 200
 SINGULAR = "this matrix is singular: its determinant is 0, so it has no inverse"
 
 Rows = list[list[Scalar]]
@@ -180,6 +181,11 @@ def determinant(grid: Grid) -> Scalar:
 
 def inverse(grid: Grid) -> Grid:
     """The inverse. Raises NoResult where there is none."""
+    if grid.size[0] > MOST_INVERTED:
+        raise NoResult(
+            f"an inverse of {grid.shape} is too large: up to {MOST_INVERTED} rows are inverted, "
+            "and solution(A, b) solves for up to 300"
+        )
     return solution(square(grid, "an inverse"), identity(grid.size[0]))
 
 

@@ -6,8 +6,11 @@ from collections.abc import Callable
 from typing import Any
 
 from axispath.core.quantities.elimination import (
+    MOST_EXACT,
     balls_of,
+    fractions_of,
     from_balls,
+    from_fractions,
     identity,
     inverse,
     is_exact,
@@ -21,7 +24,7 @@ from axispath.core.quantities.scalars import (
     subtract,
     to_power,
 )
-from axispath.core.quantities.surds import ZERO, Surd
+from axispath.core.quantities.surds import MOST_BITS, ZERO, Surd
 from axispath.core.quantities.values import (
     Formula,
     Grid,
@@ -35,6 +38,7 @@ from axispath.core.quantities.values import (
 )
 
 MOST_ENTRIES = 90_000
+FEW = 60  # products of single numbers that are carried out one by one
 MOST_EXACT_WORK = 40_000  # products of single numbers
 LARGEST_POWER = 10_000
 Work = Callable[..., Scalar]
@@ -141,12 +145,35 @@ def _matrix_product(left: Grid, right: Grid) -> Grid:
             if any(isinstance(value, Undefined) for value in row):
                 raise NoResult("a number of a matrix is missing")
     work = height * inner * width
+    exact = _exact_product(left, right) if work > FEW else None
+    if exact is not None:
+        return exact
     if work > MOST_EXACT_WORK or not (is_exact(left) and is_exact(right)):
         first: Any = balls_of(left)
         second: Any = balls_of(right)
         return from_balls(first * second)
     columns = tuple(zip(*right.rows, strict=True))
     return Grid(tuple(tuple(dot(row, column) for column in columns) for row in left.rows))
+
+
+def _exact_product(left: Grid, right: Grid) -> Grid | None:
+    """The product of fractions by the library; None where there are others, or it is too long."""
+    if max(*left.size, *right.size) > MOST_EXACT:
+        return None
+    first, second = fractions_of(left), fractions_of(right)
+    if first is None or second is None:
+        return None
+    found = from_fractions(first * second)
+    longest = max(bits_of(value) for row in found.rows for value in row)
+    return found if longest <= MOST_BITS else from_balls(balls_of(left) * balls_of(right))
+
+
+def bits_of(value: Scalar) -> int:
+    """How long the numerator or denominator of an exact number is."""
+    terms = value.terms if isinstance(value, Surd) else ()
+    return max(
+        (max(q.numerator.bit_length(), q.denominator.bit_length()) for _, q in terms), default=0
+    )
 
 
 def dot(left: tuple[Scalar, ...], right: tuple[Scalar, ...]) -> Scalar:

@@ -16,7 +16,7 @@ from axispath.core.quantities.scalars import (
     subtract,
 )
 from axispath.core.quantities.surds import ZERO, Surd
-from axispath.core.quantities.values import Grid, NoResult, Scalar
+from axispath.core.quantities.values import Grid, Scalar
 
 MOST_ROWS = 12
 ONE = Surd.of(1)
@@ -105,8 +105,6 @@ def reduction(
     Pivots stand in the first ``columns``. A row that begins with 1 is preferred as pivot, which
     keeps fractions away as long as possible.
     """
-    if grid.size[0] > MOST_ROWS:
-        raise NoResult(f"steps are shown for up to {MOST_ROWS} rows, and this has {grid.size[0]}")
     found: list[tuple[RowOperation, Grid]] = []
     now = defined(grid)
 

@@ -55,14 +55,30 @@ class Uncomputed(LanguageError):
 
 @dataclass
 class Calculated:
-    """What came of it, by lane; ``instead`` are statements that stand for what was typed."""
+    """What came of it, by lane; ``instead`` are statements that stand for what was typed.
+
+    ``for_lines`` are those that only lines of calculation use: their results are found when they
+    are asked for, so that a matrix that takes its time holds up no curve.
+    """
 
     calculator: Calculator
-    outcomes: dict[str, Outcome] = field(default_factory=dict)
     instead: dict[str, Statement] = field(default_factory=dict)
-    for_lines: set[str] = field(default_factory=set)  # functions that only lines can use
+    for_lines: set[str] = field(default_factory=set)
     circles: dict[str, LanguageError] | None = None  # where they were looked for here
-    failed: dict[str, str] = field(default_factory=dict)  # why lines of Working have no result
+    _found: dict[str, Outcome | NoResult] = field(default_factory=dict)
+
+    def outcome(self, lane_id: str, body: Expression) -> Outcome:
+        """What the body of a lane comes to, found once. Raises NoResult, OutOfTime."""
+        found = self._found.get(lane_id)
+        if found is None:
+            try:
+                found = self.calculator.result(body)
+            except NoResult as reason:
+                found = reason
+            self._found[lane_id] = found
+        if isinstance(found, NoResult):
+            raise NoResult(str(found))
+        return found
 
 
 def beyond(node: Expression, names: frozenset[str] | set[str] = frozenset()) -> bool:
@@ -99,12 +115,16 @@ def calculated(
     names = _names_beyond(definitions)
     wrong = circles(lanes, statements, definitions)
     found.circles = wrong
+    wanted = _names_wanted(lanes, statements, definitions)
     for lane in lanes:
         statement = statements.get(lane.id)
         if statement is None or lane.id in errors or lane.id in wrong or lane.fit is not None:
             continue
         touched = lane.id in bodies or any(one.name in names for one in names_in(statement.body))
         if not touched or missing_names(statement, definitions, set()):
+            continue
+        if lane.working and str(statement.name or lane.name) not in wanted:
+            found.for_lines.add(lane.id)
             continue
         try:
             _carried_out(found, lane, statement, names)
@@ -114,7 +134,7 @@ def calculated(
         except OutOfTime:
             reason = SLOW
         if lane.working:
-            found.failed[lane.id] = reason
+            found.for_lines.add(lane.id)
         else:
             errors[lane.id] = Uncomputed(_sentence(reason), 0, len(lane.text))
     statements.update(found.instead)
@@ -123,6 +143,26 @@ def calculated(
 
 def _sentence(reason: str) -> str:
     return f"{reason[:1].upper()}{reason[1:].rstrip('.')}."
+
+
+def _names_wanted(
+    lanes: tuple[Lane, ...], statements: dict[str, Statement], definitions: Mapping[str, Definition]
+) -> set[str]:
+    """The names that lanes of the sheet use, however indirectly."""
+    found: set[str] = set()
+    pending = [
+        one.name
+        for lane in lanes
+        if not lane.working and (statement := statements.get(lane.id)) is not None
+        for one in names_in(statement.body)
+    ]
+    while pending:
+        name = pending.pop()
+        if name not in found:
+            found.add(name)
+            if name in definitions:
+                pending += [one.name for one in names_in(definitions[name].body)]
+    return found
 
 
 def _names_beyond(definitions: Mapping[str, Definition]) -> set[str]:
@@ -143,10 +183,10 @@ def _names_beyond(definitions: Mapping[str, Definition]) -> set[str]:
 
 def _carried_out(found: Calculated, lane: Lane, statement: Statement, names: set[str]) -> None:
     if isinstance(statement, ValueStatement) and not isinstance(statement.body, Pair):
-        outcome = found.calculator.result(statement.body)
-        found.outcomes[lane.id] = outcome
-        stand = _stands_for(outcome.value)
-        if stand is not None:
+        stand = stands_for(found.outcome(lane.id, statement.body).value)
+        if stand is None:
+            found.for_lines.add(lane.id)
+        else:
             found.instead[lane.id] = ValueStatement(statement.name, stand)
         return
     if isinstance(statement, RelationStatement):
@@ -183,7 +223,7 @@ def _settled(
         if not children(node) or _beyond(node, names):
             raise _Open("a matrix or complex number is computed from numbers alone, not from x")
         return rebuilt(node, lambda part: _settled(calculator, part, bound, names))
-    stand = _stands_for(calculator.result(node).value)
+    stand = stands_for(calculator.result(node).value)
     if stand is not None:
         return stand
     if not children(node) or _beyond(node, names):
@@ -191,10 +231,10 @@ def _settled(
     return rebuilt(node, lambda part: _settled(calculator, part, bound, names))
 
 
-def _stands_for(value: Value) -> Expression | None:
+def stands_for(value: Value) -> Expression | None:
     """A real number or a list of them as an expression; None for other values."""
     if isinstance(value, Items):
-        parts = [_stands_for(one) for one in value.values]
+        parts = [stands_for(one) for one in value.values]
         kept = tuple(part for part in parts if part is not None)
         return ListOf(kept) if len(kept) == len(parts) else None
     if isinstance(value, Grid | Formula | Parts | Undefined) or not is_real(value):

@@ -38,6 +38,7 @@ from axispath.core.language.tree import (
 )
 from axispath.core.language.walking import coordinates, differences
 from axispath.core.memory import Memory
+from axispath.core.quantities.values import NoResult
 from axispath.core.sheet.calculating import Calculated, calculated
 from axispath.core.sheet.data import Arrays
 from axispath.core.sheet.dependencies import (
@@ -74,17 +75,16 @@ class ResolvedLane:
     calculated: Calculated | None = field(default=None, repr=False, compare=False)
 
     @property
-    def outcome(self) -> Outcome | None:
-        """What a line that programs cannot hold comes to."""
-        return self.calculated.outcomes.get(self.lane.id) if self.calculated else None
+    def outcome(self) -> Outcome:
+        """What a value comes to as a line of calculation. Raises NoResult, OutOfTime."""
+        if self.calculated is None or self.written is None:
+            raise NoResult("there is nothing to calculate")
+        return self.calculated.outcome(self.lane.id, self.written.body)
 
     @property
     def for_lines(self) -> bool:
-        """Whether only lines of calculation can use it: a matrix, a complex number."""
-        if self.calculated is None or self.lane.id in self.calculated.instead:
-            return False
-        known = self.calculated
-        return self.lane.id in (*known.for_lines, *known.failed) or self.outcome is not None
+        """Whether only lines of calculation use it."""
+        return self.calculated is not None and self.lane.id in self.calculated.for_lines
 
     @property
     def written(self) -> Statement | None:

@@ -7,11 +7,13 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
+from axispath.core.quantities.values import NoResult
+from axispath.core.sheet.calculating import stands_for
 from axispath.core.sheet.document import MAX_SYSTEM, Document, Lane, LaneId, Notation, Written
 from axispath.core.sheet.edits.change import Change, LaneChange
 from axispath.core.sheet.edits.lines import added
 from axispath.core.sheet.refused import EditRefused
-from axispath.core.sheet.resolve import resolve
+from axispath.core.sheet.resolve import ResolvedLane, resolve
 
 ANSWER = re.compile(r"\bans_?(\d+)?\b")
 ON_SHEET = "{name} is a matrix or a complex number: it stays on the page Working."
@@ -58,13 +60,23 @@ class MoveWork(LaneChange):
             raise EditRefused("Data sets and fits stay on the sheet.")
         resolved = resolve(document).lane(lane.id)
         if not self.working and resolved is not None and resolved.for_lines:
-            raise EditRefused(ON_SHEET.format(name=resolved.name))
+            _refuse_for_lines(resolved)
         written = lane.written.model_copy(update={"rests": False})
         return self.changed(document, working=self.working, written=written)
 
     def words(self, document: Document) -> str:
         place = "Working" if self.working else "the sheet"
         return f"sending {self.called(document)} to {place}"
+
+
+def _refuse_for_lines(lane: ResolvedLane) -> None:
+    """Refuse what a lane of the sheet cannot hold."""
+    try:
+        if not lane.parameters and stands_for(lane.outcome.value) is not None:
+            return
+    except NoResult as reason:
+        raise EditRefused(f"This line has no result that a lane could hold: {reason}.") from None
+    raise EditRefused(ON_SHEET.format(name=lane.name))
 
 
 class SetNotation(Change):

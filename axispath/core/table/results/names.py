@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 
 from axispath.core.language.numbers import listed
 from axispath.core.sheet.document import Document
 from axispath.core.sheet.resolve import ResolvedLane, resolve
-from axispath.core.table.results.result import result_of
+from axispath.core.table.results.result import Result, result_of
 
 LONGEST = 60  # characters of a value
 
@@ -25,8 +26,8 @@ class NameInUse:
     line: str
 
 
-def names_in_use(document: Document) -> list[NameInUse]:
-    """The names of a sheet, in the order of their letters."""
+def names_in_use(document: Document, known: Mapping[str, Result]) -> list[NameInUse]:
+    """The names of a sheet, in the order of their letters; ``known`` are results by lane."""
     found: list[NameInUse] = []
     lines = 0
     for lane in resolve(document):
@@ -40,26 +41,27 @@ def names_in_use(document: Document) -> list[NameInUse]:
                     NameInUse(column.name, column.name, "a column", "", "", where, lane.lane.id)
                 )
         elif lane.name:
-            found.append(_of_lane(document, lane, where))
+            found.append(
+                _of_lane(lane, where, known.get(lane.lane.id) or result_of(document, lane))
+            )
     return sorted(found, key=lambda one: (one.name.lower(), one.name))
 
 
-def _of_lane(document: Document, lane: ResolvedLane, where: str) -> NameInUse:
+def _of_lane(lane: ResolvedLane, where: str, result: Result) -> NameInUse:
     name = str(lane.name)
     parameters = lane.parameters
     used = f"{name}({', '.join(parameters)})" if parameters else name
-    kind, size, value = _told(document, lane)
+    kind, size, value = _told(lane, result)
     return NameInUse(name, used, kind, size, value, where, lane.lane.id)
 
 
-def _told(document: Document, lane: ResolvedLane) -> tuple[str, str, str]:
+def _told(lane: ResolvedLane, result: Result) -> tuple[str, str, str]:
     if lane.missing:
         return "waits", "", f"for {listed(lane.missing)}"
     if lane.error is not None:
         return "not understood", "", ""
     if lane.parameters:
         return "a function" if lane.for_lines else lane.kind.called, "", ""
-    result = result_of(document, lane)
     if result.kind == "none" or result.why:
         return lane.kind.called, "", ""
     named = {"number": "a number", "list": "a list", "matrix": "a matrix", "formula": "a formula"}

@@ -11,11 +11,18 @@ from axispath.core import catalogue
 from axispath.core.arithmetic.patience import OutOfTime
 from axispath.core.arithmetic.program import NotComputable
 from axispath.core.arithmetic.unit import AngleUnit
-from axispath.core.calculation.calculate import Outcome
+from axispath.core.calculation.calculate import Calculator, Outcome
 from axispath.core.calculation.trees import tree_of
 from axispath.core.language.latex import latex
-from axispath.core.language.numbers import MINUS, full_precision, listed
-from axispath.core.language.tree import Expression, Pair, ValueStatement
+from axispath.core.language.numbers import MINUS, decimal, full_precision, listed
+from axispath.core.language.tree import (
+    Comparison,
+    Expression,
+    Pair,
+    RelationStatement,
+    ValueStatement,
+)
+from axispath.core.language.walking import free_names
 from axispath.core.quantities.polar import angle_of
 from axispath.core.quantities.scalars import TooWide, absolute, enclosed, is_real
 from axispath.core.quantities.surds import Surd
@@ -76,7 +83,7 @@ class Cell:
 class Result:
     """``why`` stands in place of a result; ``note`` is said beside one."""
 
-    kind: Literal["none", "number", "list", "matrix", "formula", "parts"] = "none"
+    kind: Literal["none", "number", "list", "matrix", "formula", "parts", "answer"] = "none"
     cells: tuple[tuple[Cell, ...], ...] = ()
     size: str = ""
     note: str = ""
@@ -84,6 +91,7 @@ class Result:
     more: str = ""  # what is left out
     formula: Expression | None = None
     parts: tuple[tuple[str, Result], ...] = ()
+    answer: str = ""  # to a comparison
 
     @property
     def shown(self) -> str:
@@ -105,6 +113,8 @@ class Result:
         """All of it in one line."""
         if self.formula is not None:
             return formula_text(self.formula)
+        if self.answer:
+            return self.answer
         if self.parts:
             return ", ".join(f"{name} = {part.text}" for name, part in self.parts)
         return _joined(self, lambda cell: cell.best)
@@ -120,7 +130,7 @@ def _joined(result: Result, word: object) -> str:
 
 
 def result_of(document: Document, lane: ResolvedLane) -> Result:
-    """The result of a line that defines or evaluates something."""
+    """The result of a line that defines or evaluates something, within its share of time."""
     if lane.lane.written.rests:
         return Result()
     if lane.error is not None:
@@ -128,15 +138,16 @@ def result_of(document: Document, lane: ResolvedLane) -> Result:
     if lane.missing:
         return Result(why=f"waits for {listed(lane.missing)}")
     statement = lane.written
-    if not isinstance(statement, ValueStatement) or lane.calculated is None:
+    if lane.calculated is None:
         return Result()
-    failed = lane.calculated.failed.get(lane.lane.id)
-    if failed:
-        return Result(why=f"no value: {failed}")
+    if isinstance(statement, RelationStatement):
+        return _compared(lane.calculated.calculator, statement)
+    if not isinstance(statement, ValueStatement):
+        return Result()
     try:
         if isinstance(statement.body, Pair):
             return Result()
-        outcome = lane.outcome or lane.calculated.calculator.result(statement.body)
+        outcome = lane.outcome
     except NoResult as reason:
         return Result(why=f"no value: {reason}")
     except NotComputable as reason:
@@ -146,11 +157,28 @@ def result_of(document: Document, lane: ResolvedLane) -> Result:
     return shown(outcome, document, lane.lane.written)
 
 
+def _compared(calculator: Calculator, statement: RelationStatement) -> Result:
+    """Whether a comparison of numbers holds."""
+    if any(one.name in ("x", "y") for one in free_names(statement.written)):
+        return Result(why="a relation of x and y is drawn: send it to the sheet")
+    if not isinstance(statement.condition, Comparison) or statement.within is not None:
+        return Result(why="one comparison is answered, such as √2 < 3/2")
+    try:
+        holds = calculator.holds(statement.condition)
+    except NoResult as reason:
+        return Result(why=f"no answer: {reason}")
+    except OutOfTime:
+        return Result(why=SLOW)
+    return Result("answer", answer="true" if holds else "false")
+
+
 def shown(outcome: Outcome, document: Document, how: Written) -> Result:
     """A value as the sheet or the line wants it."""
     writer = _Writer(document, how)
     found = writer.value(outcome.value)
     notes = [PRINCIPAL] if outcome.principal else []
+    if outcome.condition:
+        notes.append(f"condition number {decimal(outcome.condition, 2)}")
     if writer.huge:
         notes.append("larger than anything a plot can hold")
     return _with_note(found, "; ".join(notes))

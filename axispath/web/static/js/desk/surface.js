@@ -1,7 +1,7 @@
 // @ts-check
 /** A function of two variables as a surface in place of the plot, turned by hand and by keys. */
 
-import { laneColour } from "../drawing/style.js";
+import { laneColour, token } from "../drawing/style.js";
 import { Trouble, send } from "../sheet/api.js";
 import { Standing } from "../sheet/queue.js";
 
@@ -85,8 +85,11 @@ export function surfacePart(at) {
       canvas.width = width * ratio;
       canvas.height = height * ratio;
       context.setTransform(ratio, 0, 0, ratio, 0, 0);
-      const lane = plot.lane(surface.id);
-      if (lane) kit?.drawSurface(context, surface, this.turn, { width, height }, laneColour(lane));
+      const colourOf = (/** @type {string} */ id) => {
+        const lane = plot.lane(id);
+        return lane ? laneColour(lane) : token("ink");
+      };
+      kit?.drawSurface(context, surface, this.turn, { width, height }, colourOf);
     },
     /** @param {Partial<typeof USUAL>} change */
     turnTo(change) {

@@ -1,6 +1,7 @@
 // @ts-check
 /** The entry of the page Working: names to complete, signs, earlier lines, and what is wrong with a line. */
 
+import { empty, gridIn } from "./matrixgrid.js";
 import { completed, earlier, offered, put, remember } from "../lanes/typing.js";
 
 /** Signs of the palette: what the button shows, what it inserts, how far the caret stays behind its end. */
@@ -47,6 +48,18 @@ export class WorkEntry {
       button.addEventListener("click", () => this.insert(sign.text, sign.back));
       this.palette.append(button);
     }
+    const cells = document.createElement("button");
+    cells.type = "button";
+    cells.textContent = "grid";
+    cells.title = "a matrix in a grid of cells";
+    cells.setAttribute("aria-label", "matrix in a grid");
+    cells.addEventListener("click", () =>
+      gridIn(part(".work-cells"), empty(2, 2), (line) => {
+        if (line) this.insert(line);
+        else this.field.focus();
+      }),
+    );
+    this.palette.append(cells);
     part("[data-palette]").addEventListener("click", () => this.turnPalette());
     form.addEventListener("submit", (event) => {
       event.preventDefault();

@@ -4,6 +4,7 @@
 import { typeset } from "../lanes/formulas.js";
 import { Trouble, send } from "../sheet/api.js";
 import { Queue, Standing } from "../sheet/queue.js";
+import { gridIn } from "./matrixgrid.js";
 import { Reduction } from "./reducing.js";
 import { WorkEntry } from "./workentry.js";
 
@@ -118,6 +119,14 @@ export function workingIn(at, host) {
     point: (_, given) => change({ do: "add lane", text: given }),
     lane: (_, given) => change({ do: "add lane", text: given }),
     copy: (_, given, button) => said(copied(given, button)),
+    grid: ({ line, id }, given) => {
+      const name = /^\s*[^=[]+=\s*/.exec(line.dataset.text ?? "")?.[0] ?? "";
+      gridIn(/** @type {HTMLElement} */ (line.querySelector(".work-menu")), JSON.parse(given), (text) => {
+        if (text) change({ do: "revise lane", id, text: name + text, keep: true });
+        refresh();
+        entry.field.focus();
+      });
+    },
     reduce: ({ id }) => said(rows.open({ id }).then(() => rows.host.scrollIntoView({ block: "nearest" }))),
   };
   list.addEventListener("click", (event) => {
@@ -220,7 +229,7 @@ export function workingIn(at, host) {
   part("[data-draw-system]").addEventListener("click", () =>
     said(
       solve().then((found) => {
-        if (!found.lines.length) complain("Lines are drawn for two unknowns.");
+        if (!found.lines.length) complain("Lines are drawn for two unknowns, and planes for three.");
         else session.change({ edits: found.lines.map((/** @type {string} */ text) => ({ do: "add lane", text })) });
       }),
     ),

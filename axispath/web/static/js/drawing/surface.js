@@ -5,7 +5,7 @@ import { token } from "./style.js";
 
 /**
  * @typedef {{id: string, name: string, across: number, low: number, high: number, ends: Record<string, string>,
- *   heights: (number | null)[], levels: {z: number, rows: (number | null)[]}[]}} Surface
+ *   heights: (number | null)[], beside: {id: string, heights: (number | null)[]}[], levels: {z: number, rows: (number | null)[]}[]}} Surface
  * @typedef {{around: number, above: number, tall: number}} Turn degrees about the upright axis, degrees above the ground, height
  * @typedef {(x: number, y: number, z: number) => [number, number, number]} Eye from −1 … 1 to pixels, and how near it is
  */
@@ -52,15 +52,16 @@ export function eye({ around, above, tall }, width, height) {
   };
 }
 
-/** @param {CanvasRenderingContext2D} context @param {Surface} surface @param {Turn} turn @param {{width: number, height: number}} size @param {string} colour */
-export function drawSurface(context, surface, turn, { width, height }, colour) {
+/** @param {CanvasRenderingContext2D} context @param {Surface} surface @param {Turn} turn @param {{width: number, height: number}} size @param {(id: string) => string} colourOf */
+export function drawSurface(context, surface, turn, { width, height }, colourOf) {
   context.clearRect(0, 0, width, height);
   context.fillStyle = token("plot-ground");
   context.fillRect(0, 0, width, height);
   const see = eye(turn, width, height);
   drawFrame(context, surface, see);
   const lines = levelsByFacet(surface);
-  for (const facet of facets(surface, see)) {
+  const all = [surface, ...surface.beside].map(({ id, heights }, place) => facets(surface, heights, see, { colour: colourOf(id), own: !place }));
+  for (const facet of all.flat().sort((a, b) => a.near - b.near)) {
     context.beginPath();
     for (const [x, y] of facet.corners) context.lineTo(x, y);
     context.closePath();
@@ -68,13 +69,13 @@ export function drawSurface(context, surface, turn, { width, height }, colour) {
     context.fillStyle = token("plot-ground");
     context.fill();
     context.globalAlpha = 0.12 + 0.7 * facet.share;
-    context.fillStyle = colour;
+    context.fillStyle = facet.colour;
     context.fill();
     context.globalAlpha = 0.25;
     context.strokeStyle = token("ink");
     context.lineWidth = 0.4;
     context.stroke();
-    drawLevels(context, lines.get(facet.number) ?? [], see, colour);
+    if (facet.own) drawLevels(context, lines.get(facet.number) ?? [], see, facet.colour);
   }
   context.globalAlpha = 1;
 }
@@ -82,11 +83,11 @@ export function drawSurface(context, surface, turn, { width, height }, colour) {
 /** Where a height stands between −1 and 1. @param {Surface} surface @param {number} z */
 const share = ({ low, high }, z) => (high > low ? (z - low) / (high - low) : 0.5);
 
-/** The facets, those farthest away first. @param {Surface} surface @param {Eye} see */
-function facets(surface, see) {
-  const { across, heights } = surface;
+/** The facets of one surface; what is higher or nearer hides the rest. @param {Surface} surface @param {(number | null)[]} heights @param {Eye} see @param {{colour: string, own: boolean}} of */
+function facets(surface, heights, see, of) {
+  const { across } = surface;
   const at = (/** @type {number} */ k) => (2 * k) / (across - 1) - 1;
-  /** @type {{corners: [number, number, number][], near: number, share: number, number: number}[]} */
+  /** @type {{corners: [number, number, number][], near: number, share: number, number: number, colour: string, own: boolean}[]} */
   const found = [];
   for (let j = 0; j + 1 < across; j += 1) {
     for (let i = 0; i + 1 < across; i += 1) {
@@ -96,11 +97,11 @@ function facets(surface, see) {
       const parts = z.map((value) => share(surface, Number(value)));
       const corners = places.map(([p, q], k) => see(at(p), at(q), 2 * parts[k] - 1));
       const middle = parts.reduce((sum, part) => sum + part, 0) / 4;
-      const near = see(at(i + 0.5), at(j + 0.5), 0)[2];
-      found.push({ corners, near, share: middle, number: j * across + i });
+      const near = see(at(i + 0.5), at(j + 0.5), 2 * middle - 1)[2];
+      found.push({ corners, near, share: middle, number: j * across + i, ...of });
     }
   }
-  return found.sort((a, b) => a.near - b.near);
+  return found;
 }
 
 /** @typedef {[number, number, number, number, number]} Piece two places and a height, −1 … 1 */
