@@ -34,8 +34,16 @@ def _landmarks(page: Page) -> None:
     page.locator('[data-act="why"]').nth(1).click()
 
 
-def _breaks(page: Page) -> None:
-    _lines(page, "1/(x - 1)", "floor(x/2)")
+def _working(page: Page) -> None:
+    page.get_by_role("tab", name="Working").click()
+    page.locator(".work-line").nth(9).wait_for()
+
+
+def _rows(page: Page) -> None:
+    page.get_by_role("tab", name="Working").click()
+    page.get_by_text("Linear system").click()
+    page.get_by_role("button", name="Solve by rows").click()
+    page.get_by_role("button", name="All steps").click()
 
 
 def _instrument(page: Page) -> None:
@@ -80,15 +88,6 @@ def _many(page: Page) -> None:
         "cos x",
         "2π/3",
     )
-
-
-def _points(page: Page) -> None:
-    _lines(page, "P = (-3, 1)", "Q = (2, 4)", "line(P, Q)", "M = midpoint(P, Q)", "distance(P, Q)")
-    for name in ("P", "Q", "M"):
-        lane = page.locator(f'.lane[data-name="{name}"]')
-        lane.get_by_role("button", name=f"More for {name}").click()
-        lane.get_by_label("coordinates at the point").check()
-        lane.get_by_role("button", name=f"More for {name}").click()
 
 
 def _print(page: Page) -> None:
@@ -137,14 +136,14 @@ USUAL, PHONE = (1280, 800), (390, 844)
 VIEWS: dict[str, tuple[str, tuple[int, int], Story]] = {
     "sheet": (FERRY, USUAL, _nothing),
     "landmarks": (FERRY, USUAL, _landmarks),
-    "breaks": (BLANK, USUAL, _breaks),
+    "working": ("/demo/tickets", USUAL, _working),
+    "rows": ("/demo/tickets", USUAL, _rows),
     "instrument": (FERRY, USUAL, _instrument),
     "values": ("/demo/slipway", USUAL, _values),
     "solve": (FERRY, USUAL, _equation),
     "method": (BLANK, USUAL, _method),
     "dark": (BLANK, USUAL, _many),
     "phone": (FERRY, PHONE, _nothing),
-    "points": (BLANK, USUAL, _points),
     "print": (FERRY, USUAL, _print),
     "figure": (BLANK, USUAL, _figure),
     "rose": (BLANK, USUAL, _rose),

@@ -15,7 +15,7 @@ from axispath.core.language.errors import LanguageError
 from axispath.core.language.plain import plain
 from axispath.core.quantities.elimination import echelon
 from axispath.core.quantities.reduction import MOST_ROWS, form_of, reduction
-from axispath.core.quantities.scalars import TooWide, is_zero, known
+from axispath.core.quantities.scalars import TooWide, divide, is_zero, known, negate
 from axispath.core.quantities.values import Grid, NoResult, Scalar
 from axispath.core.sheet.document import MAX_SYSTEM, Document, LaneId, Written
 from axispath.core.sheet.refused import EditRefused
@@ -182,14 +182,32 @@ def _typed(grid: Grid) -> str:
 
 def drawn_lines(system: LinearSystem) -> list[str]:
     """Equations with two unknowns as lines of a sheet, with three as planes over x and y."""
-    numbers = [[plain(tree_of(known(v)), COMPLEX) for v in row] for row in system.grid.rows]
+    rows = system.grid.rows
     if len(system.unknowns) == 2:
-        return [f"({a}) x + ({b}) y = {c}" for a, b, c in numbers]
+        sides = [(linear_text((a, b), ("x", "y")), linear_text((c,), ("",))) for a, b, c in rows]
+        return [f"{left} = {right}" for left, right in sides if left != "0"]
     if len(system.unknowns) != 3:
         return []
     planes = []
-    for k, (a, b, c, d) in enumerate(numbers, 1):
-        if is_zero(system.grid.rows[k - 1][2]):
+    for k, (a, b, c, d) in enumerate(rows, 1):
+        if is_zero(c):
             continue  # a plane that stands upright is over no place, or over a whole line
-        planes.append(f"plane_{k}(x, y) = ({d} - ({a}) x - ({b}) y)/({c})")
+        numbers = tuple(divide(v, c) for v in (d, negate(a), negate(b)))
+        planes.append(f"plane_{k}(x, y) = {linear_text(numbers, ('', 'x', 'y'))}")
     return planes
+
+
+def linear_text(numbers: tuple[Scalar, ...], names: tuple[str, ...]) -> str:
+    """A sum of numbers times names, as it is typed: 6 - x + 1/2 y."""
+    text = ""
+    for value, name in zip(numbers, names, strict=True):
+        if is_zero(value):
+            continue
+        size = plain(tree_of(known(value)), COMPLEX).replace(" / ", "/")
+        minus = size.startswith("-")
+        size = size.removeprefix("-")
+        if not size.replace(".", "").replace("/", "").isdigit():
+            size, minus = f"({'-' if minus else ''}{size})", False
+        part = name if size == "1" and name else f"{size} {name}".strip()
+        text += (" - " if minus else " + ") + part if text else ("-" if minus else "") + part
+    return text or "0"

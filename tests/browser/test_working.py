@@ -189,7 +189,7 @@ class Working(BrowserTest):
         cell.fill("10")
         cell.press("Enter")
         expect(self.line(1)).to_contain_text("= 4")
-        self.page.get_by_role("button", name="Signs for a calculation").click()
+        self.page.get_by_role("button", name="√π: signs for a calculation").click()
         self.page.get_by_role("button", name="matrix in a grid").click()
         cells = self.page.locator(".work-cells")
         cells.get_by_role("button", name="Column more").click()
@@ -218,10 +218,10 @@ class Working(BrowserTest):
                 const d = c.getContext("2d").getImageData(0, 0, c.width, c.height).data;
                 let green = 0, red = 0;
                 for (let k = 0; k < d.length; k += 16) {
-                    if (d[k + 1] > d[k] + 40) green += 1;
-                    if (d[k] > d[k + 1] + 40) red += 1;
+                    if (d[k + 1] > d[k] + 20) green += 1;
+                    if (d[k] > d[k + 1] + 20) red += 1;
                 }
-                return green > 500 && red > 500; }"""
+                return green > 200 && red > 200; }"""
             return self.page.evaluate(script)
 
         self.eventually(colours, True)
@@ -260,7 +260,7 @@ class Working(BrowserTest):
         self.page.keyboard.press("ArrowDown")
         self.page.keyboard.press("Enter")
         expect(self.page.locator("#work-entry")).to_have_value("eigenvalues()")
-        self.page.get_by_role("button", name="Signs for a calculation").click()
+        self.page.get_by_role("button", name="√π: signs for a calculation").click()
         self.page.get_by_role("button", name="matrix", exact=True).click()
         expect(self.page.locator("#work-entry")).to_have_value("eigenvalues([1, 2; 3, 4])")
         self.page.keyboard.press("Enter")
