@@ -199,6 +199,7 @@ class Reading(unittest.TestCase):
     @example("2*3!!")
     @example("2*3°^2")
     @example("x*3!")
+    @example("r=(θ)")
     @settings(max_examples=1500, deadline=None)
     def test_any_text_is_read_or_refused_with_a_sentence(self, text):
         try:

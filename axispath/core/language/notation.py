@@ -108,6 +108,8 @@ def write_statement(statement: Statement, notation: Notation, name: str | None =
         given = _comma(notation, [notation.name(word) for word in statement.parameters])
         head = notation.join([notation.name(own), notation.bracket(given)])
         parts = [head, notation.sign("="), body]
+    elif statement.polar:
+        parts = [notation.name("r"), notation.sign("="), body]
     if statement.domain:
         parts += [notation.sign("for"), write_domain(statement.domain, notation)]
     return notation.join(parts)
