@@ -28,6 +28,7 @@ from axispath.core.quantities.values import (
 )
 
 BITS = (128, 512, 2_048, 8_192)
+FARTHEST = 2 * 10**9  # powers of two
 WANTED = 60  # bits of every number that are right: more than any line shows
 NONE: Mapping[str, Value] = {}
 
@@ -136,8 +137,14 @@ def _scalars(value: Value) -> Iterator[Scalar]:
 
 
 def finite(value: Value) -> bool:
-    """Whether all enclosures have ends."""
-    return all(one.is_finite() for one in _scalars(value) if isinstance(one, arb | acb))
+    """Whether all enclosures have ends, and not so far out that they could not be written."""
+    balls = (one for one in _scalars(value) if isinstance(one, arb | acb))
+    parts = (p for one in balls for p in ((one,) if isinstance(one, arb) else (one.real, one.imag)))
+    return all(part.is_finite() and _writable(part.mid()) for part in parts)
+
+
+def _writable(number: arb) -> bool:
+    return abs(int(number.man_exp()[1])) < FARTHEST
 
 
 def sure(value: Value) -> bool:

@@ -11,6 +11,7 @@ from axispath.core.language.vocabulary import Shape
 from axispath.core.quantities import decompositions, eigen
 from axispath.core.quantities import elimination as rows_of
 from axispath.core.quantities.grids import (
+    column_of,
     dot,
     each,
     matrix_of,
@@ -162,26 +163,14 @@ def _place(value: Value, size: int, what: str) -> int:
 
 
 def _beside(left: Value, right: Value) -> Value:
-    first = matrix_of(left, "beside")
-    second = (
-        Grid(tuple((v,) for v in right.values))
-        if isinstance(right, Items)
-        else matrix_of(right, "beside")
-    )
-    return rows_of.beside(first, second)
+    return rows_of.beside(matrix_of(left, "beside"), column_of(right, "beside"))
 
 
 def _solution(left: Value, right: Value) -> Value:
     grid = matrix_of(left, "solution")
-    column = _beside_column(right)
+    column = column_of(right, "solution")
     found = rows_of.solution(grid, column)
     return found if isinstance(right, Grid) else Items(tuple(row[0] for row in found.rows))
-
-
-def _beside_column(value: Value) -> Grid:
-    if isinstance(value, Items):
-        return Grid(tuple((v,) for v in value.values))
-    return matrix_of(value, "solution")
 
 
 def _eigenvalues(value: Value) -> Value:

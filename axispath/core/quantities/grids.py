@@ -124,6 +124,9 @@ def product(left: Value, right: Value) -> Value:
     """
     if isinstance(left, Grid) and isinstance(right, Grid):
         return _matrix_product(left, right)
+    for one, other in ((left, right), (right, left)):
+        if isinstance(one, Grid) and isinstance(other, Items) and not other.values:
+            raise NoResult(f"{called(one)} and an empty list do not fit")
     if isinstance(left, Grid) and isinstance(right, Items):
         found = _matrix_product(left, Grid(tuple((value,) for value in right.values)))
         return Items(tuple(row[0] for row in found.rows))
@@ -237,6 +240,13 @@ def matrix_of(value: Value, what: str) -> Grid:
     if isinstance(value, Items) and len(value):
         return Grid((value.values,))
     raise NoResult(f"{what} needs a matrix, such as [1, 2; 3, 4], not {called(value)}")
+
+
+def column_of(value: Value, what: str) -> Grid:
+    """A matrix; a list is its one column. Raises NoResult for others."""
+    if isinstance(value, Items) and value.values:
+        return Grid(tuple((entry,) for entry in value.values))
+    return matrix_of(value, what)
 
 
 def vector_of(value: Value, what: str) -> tuple[Scalar, ...]:

@@ -17,6 +17,7 @@ LARGEST_PLAIN = 9
 RAISED = str.maketrans("0123456789-", "⁰¹²³⁴⁵⁶⁷⁸⁹⁻")
 STEP = {"scientific": 1, "engineering": 3}  # of the power of ten
 WANTED = 100  # bits
+FARTHEST, SMALLEST = 2 * 10**9, 6 * 10**8  # powers of two, of ten
 SPARE = 30  # digits beyond those that are shown
 BITS_A_DIGIT = math.log2(10)
 
@@ -32,6 +33,14 @@ def decimal_of(value: Surd | arb) -> tuple[Decimal, int]:
         return Decimal(0), SPARE
     right = int(value.rel_accuracy_bits() / BITS_A_DIGIT)
     return Decimal(value.mid().str(15 + SPARE, radius=False)), right
+
+
+def upper_of(value: arb) -> Decimal:
+    """How far a number is from 0 at most; a very small one where it is less than can be written."""
+    upper = value.abs_upper()
+    if not upper.is_zero() and int(upper.man_exp()[1]) < -FARTHEST:
+        return Decimal(1).scaleb(-SMALLEST, _context(1))
+    return decimal_of(upper)[0]
 
 
 def _close(value: Surd) -> arb:

@@ -38,7 +38,7 @@ from axispath.core.quantities.values import (
 )
 from axispath.core.sheet.document import Document, Written
 from axispath.core.sheet.resolve import ResolvedLane
-from axispath.core.table.results.digits import decimal_of, says, written
+from axispath.core.table.results.digits import decimal_of, says, upper_of, written
 from axispath.core.table.results.exact import exact_text, formula_text, mixed_text
 
 WORDS = catalogue.VOCABULARY
@@ -257,7 +257,7 @@ class _Writer:
             return written(number, self.notation, self.digits), False
         if right >= 1:
             return written(number, self.notation, right), False
-        return f"0 (± {written(decimal_of(abs(value).abs_upper())[0], 'scientific', 1)})", False
+        return f"0 (± {written(upper_of(value), 'scientific', 1)})", False
 
     def both(self, real: Surd | arb, imaginary: Surd | arb) -> tuple[str, bool]:
         """A real part and an imaginary one."""
