@@ -10,13 +10,15 @@ from flask.typing import ResponseReturnValue
 from axispath.core import catalogue
 from axispath.core.language.latex import latex, latex_statement
 from axispath.core.language.line_rules import LINE_RULES
+from axispath.core.language.numbers import full_precision
 from axispath.core.language.points import POINT_WORDS
 from axispath.core.language.rules import HOW_TO, RULES
 from axispath.core.language.scope import Scope
 from axispath.core.language.statement import parse_expression, parse_statement
+from axispath.core.quantities.dimensions import base_text
 
 blueprint = Blueprint("handbook", __name__)
-EXAMPLE_SCOPE = Scope(catalogue.VOCABULARY.with_complex(), {"f": 1}, frozenset())
+EXAMPLE_SCOPE = Scope(catalogue.LINE_VOCABULARY, {"f": 1}, frozenset())
 ON_LINES = "numbers, not x, are given: on lines of Working, and in lanes where it gives a number"
 MAX_QUERY = 60
 ALL_FAMILIES: tuple[tuple[str, tuple[catalogue.Entry | catalogue.Calculated, ...]], ...] = (
@@ -104,6 +106,14 @@ def words() -> list[dict[str, str]]:
     return sorted(found, key=lambda word: word["name"])
 
 
+def unit_text(unit: catalogue.Unit) -> str:
+    """What a unit is in the SI: 0.3048 m."""
+    of = base_text(unit.dimension)
+    if unit.offset:
+        return f"(number + {float(unit.offset / unit.factor):g}) × {float(unit.factor):g} {of}"
+    return f"{full_precision(float(unit.factor))} {of}"
+
+
 @blueprint.get("/handbook")
 def handbook() -> ResponseReturnValue:
     """The whole handbook, or what in it has to do with a query."""
@@ -129,8 +139,12 @@ def handbook() -> ResponseReturnValue:
             families.append((title, pages))
     how_to = [(title, text) for title, text in HOW_TO if fits(title, text)]
     constants = [c for c in catalogue.CONSTANTS.values() if fits(c.name, c.summary, "constants")]
+    units = [u for u in catalogue.UNITS if fits(u.symbol, u.name, "units", *u.spellings)]
+    nature = [c for c in catalogue.PHYSICAL.values() if fits(c.symbol, c.name, "constants")]
     return render_template(
         "handbook.html",
+        units=[(u, unit_text(u)) for u in units],
+        nature=[(c, base_text(c.dimension), float(c.value)) for c in nature],
         query=query,
         rules=rules,
         families=families,

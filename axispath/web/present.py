@@ -189,6 +189,7 @@ def state(found: Opened, shown: dict[str, Any]) -> dict[str, Any]:
         "unit": document.unit,
         "notation": document.notation,
         "digits": document.digits,
+        "measures": document.measures,
         "system": document.system,
         "view": document.view.model_dump(),
         "tables": [table.model_dump() for table in document.tables],

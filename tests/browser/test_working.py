@@ -252,6 +252,26 @@ class Working(BrowserTest):
         names.get_by_role("button").click()
         expect(self.page.locator("#work-entry")).to_have_value("w")
 
+    def test_a_unit_mistake_is_found_and_mended(self):
+        self.open_working()
+        self.work("load = 850 kg · g", "load/4 in kN", "load + 3 kg")
+        expect(self.line(0)).to_contain_text("≈ 8.33565 kN")
+        expect(self.line(0)).to_contain_text("g is the standard gravity")
+        expect(self.line(1)).to_contain_text("2.08391 kN")
+        expect(self.line(2)).to_contain_text("kg m/s² and kilograms cannot be added")
+        self.line(2).locator("[data-edit]").click()
+        self.line(2).locator("input").fill("load + 3 kg · g")
+        self.line(2).locator("input").press("Enter")
+        expect(self.line(2)).to_contain_text("8.36507 kN")
+        self.page.select_option("#work-measures", "US")
+        expect(self.line(2)).to_contain_text("lbf")
+        self.page.fill("#work-entry", "5 km in mils")
+        self.page.press("#work-entry", "Enter")
+        expect(self.page.locator(".work-entry > .why")).to_contain_text("is no unit that is known")
+        self.page.get_by_role("button", name=re.compile("^Use 5 km in")).click()
+        self.page.keyboard.press("Enter")
+        expect(self.page.locator(".work-line")).to_have_count(4)
+
     def test_names_and_signs_are_offered(self):
         self.open_working()
         self.page.locator("#work-entry").press_sequentially("eigenv")

@@ -7,6 +7,7 @@ from axispath.core import catalogue
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.calculation.calculate import Calculator
 from axispath.core.language.errors import LanguageError
+from axispath.core.language.scope import Scope
 from axispath.core.language.statement import parse_expression
 from axispath.core.quantities.values import NoResult
 from axispath.core.sheet.document import Document, Written
@@ -14,7 +15,7 @@ from axispath.core.sheet.scopes import COMPLEX
 from axispath.core.table.results.copies import as_csv, as_latex
 from axispath.core.table.results.result import shown
 
-SCOPE = catalogue.SCOPE.__class__(COMPLEX).with_values(("x",))
+SCOPE = Scope(COMPLEX).with_values(("x",))
 VALUES = (
     *("0", "1", "-1", "2", "1/2", "√2", "π", "e", "i", "2 - 5i", "-7/3", "10^20", "10^-20"),
     *("[1, 2, 3]", "[]", "[0]", "[1, i]", "[1/0, 2]", "[1, 2; 3, 4]", "[1, 2; 2, 4]", "[1; 2]"),

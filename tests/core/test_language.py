@@ -300,7 +300,7 @@ class Handbook(unittest.TestCase):
         for rule in RULES:
             for line in rule.examples:
                 read(line, functions={"f": 1})
-        complex_words = Scope(catalogue.VOCABULARY.with_complex())
+        complex_words = Scope(catalogue.LINE_VOCABULARY)
         for rule in LINE_RULES:
             for line in rule.examples:
                 parse_statement(line, complex_words)

@@ -37,7 +37,7 @@ from axispath.core.solve.linear import read_system, solved
 from axispath.core.solve.rows import read_operation
 from axispath.core.table.results.exact import exact_text
 
-COMPLEX = Scope(catalogue.VOCABULARY.with_complex())
+COMPLEX = Scope(catalogue.LINE_VOCABULARY)
 CALCULATOR = Calculator({}, AngleUnit.RADIAN)
 small = some.fractions(-20, 20, max_denominator=12)
 

@@ -27,6 +27,7 @@ from axispath.core.language.tree import (
     Cases,
     Comparison,
     Constant,
+    Converted,
     Expression,
     ListOf,
     MatrixOf,
@@ -42,6 +43,7 @@ from axispath.core.language.tree import (
     Series,
     Stretch,
     Sum,
+    UnitOf,
 )
 from axispath.core.language.walking import literal
 
@@ -161,6 +163,8 @@ class Builder:
                 raise NotComputable("A point is no number.")
             case MatrixOf():
                 raise NotComputable("A matrix stands where one number is needed.")
+            case UnitOf() | Converted():
+                raise NotComputable("Units are computed with on lines of Working.")
             case Running(function):
                 raise NotComputable(f"{function} is computed from numbers alone here.")
 

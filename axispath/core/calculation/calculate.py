@@ -20,6 +20,7 @@ from axispath.core.quantities.values import (
     Formula,
     Grid,
     Items,
+    Measured,
     NoResult,
     Parts,
     Scalar,
@@ -132,6 +133,8 @@ def _scalars(value: Value) -> Iterator[Scalar]:
                 yield from _scalars(one)
         case Formula():
             return
+        case Measured():
+            yield value.value
         case _:
             yield value
 

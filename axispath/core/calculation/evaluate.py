@@ -10,7 +10,6 @@ from __future__ import annotations
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 from fractions import Fraction
-from functools import lru_cache
 
 from axispath.core import catalogue
 from axispath.core.arithmetic.derivative import derivative
@@ -20,6 +19,13 @@ from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.calculation.continued import CONTINUED, real_part
 from axispath.core.calculation.functions import at_numbers, refuse_cut
 from axispath.core.calculation.lists import MADE, allowed, of_many
+from axispath.core.calculation.measuring import (
+    constant_value,
+    converted,
+    temperature,
+    unit_value,
+)
+from axispath.core.calculation.pieces import entries_of, is_turned, number_of
 from axispath.core.calculation.running import RUNNING
 from axispath.core.catalogue.sequences import section
 from axispath.core.language.exponents import odd_root
@@ -29,6 +35,7 @@ from axispath.core.language.tree import (
     Cases,
     Comparison,
     Constant,
+    Converted,
     Expression,
     ListOf,
     MatrixOf,
@@ -44,6 +51,7 @@ from axispath.core.language.tree import (
     Series,
     Stretch,
     Sum,
+    UnitOf,
 )
 from axispath.core.language.vocabulary import IMAGINARY_UNIT
 from axispath.core.quantities import grids
@@ -52,6 +60,8 @@ from axispath.core.quantities.scalars import (
     TooWide,
     enclosed,
     is_real,
+    known,
+    negate,
     real_root,
     sign,
     subtract,
@@ -109,15 +119,24 @@ class Evaluator:
             self.check()
         match node:
             case Number():
-                return _number(node.text)
+                return number_of(node.text)
             case Constant(name):
                 return self.constant(name)
             case Name(name):
                 return self.named(name, names)
+            case Negation(Product(left, UnitOf(symbol))) if symbol.startswith("°"):
+                return temperature(negate(self.number(left, names)), symbol)
             case Negation(operand):
                 return grids.opposite(self.value(operand, names))
             case Sum(terms):
                 return self.sum(terms, names)
+            case Product(left, UnitOf(symbol)) if symbol.startswith("°"):
+                return temperature(self.number(left, names), symbol)
+            case UnitOf(symbol):
+                return unit_value(symbol)
+            case Converted(body, unit):
+                value = self.value(body, names)
+                return grids.each(lambda one: converted(one, unit), value)
             case Product(left, right):
                 return grids.product(self.value(left, names), self.value(right, names))
             case Quotient(top, bottom):
@@ -159,6 +178,8 @@ class Evaluator:
             return (ONE + Surd.of(5).square_root()) * Surd.of(Fraction(1, 2))
         if name == IMAGINARY_UNIT:
             return IMAGINARY
+        if name in catalogue.PHYSICAL:
+            return constant_value(name)
         if name == "∞":
             raise NoResult("∞ is no number: it stands only at the end of a range")
         return catalogue.CONSTANTS[name].ball()
@@ -223,7 +244,7 @@ class Evaluator:
     def raised(self, base: Scalar, exponent: Scalar) -> Scalar:
         """A power of numbers, exact for roots at angles with exact sines."""
         found = exponent.rational if isinstance(exponent, Surd) else None
-        if found is not None and found.denominator > 1 and _is_turned(base):
+        if found is not None and found.denominator > 1 and is_turned(base):
             self.principal = self.principal or is_real(base)
             root = principal_root(base, found.denominator)
             return to_power(root, Surd.of(found.numerator))
@@ -259,13 +280,13 @@ class Evaluator:
 
     def told(self, matrix: Value, found: Value) -> None:
         """Keep the condition number where something was solved inexactly."""
-        values = found.values if isinstance(found, Items) else _entries(found)
+        values = found.values if isinstance(found, Items) else entries_of(found)
         if not isinstance(matrix, Grid) or matrix.size[0] > MOST_CONDITIONED:
             return
         if any(not isinstance(one, Surd) for one in values):
             number = grids.scalar(catalogue.CALCULATED["condition"].work(matrix), "a condition")
             if not isinstance(number, Undefined):
-                self.condition = max(self.condition, float(abs(enclosed(number)).mid()))
+                self.condition = max(self.condition, float(abs(enclosed(known(number))).mid()))
 
     def at(self, function: str, given: tuple[Scalar, ...]) -> Scalar:
         """A function at numbers."""
@@ -376,19 +397,3 @@ class Evaluator:
             side = way * sign(subtract(x, self.number(end, {})))
             if side < 0 or (side == 0 and not closed):
                 raise NoResult(f"outside the domain of {name}")
-
-
-def _is_turned(base: Scalar) -> bool:
-    """Whether an exact number has an angle other than 0."""
-    if not isinstance(base, Surd) or base.is_zero:
-        return False
-    return not base.is_real or base.sign() < 0
-
-
-@lru_cache(maxsize=4096)
-def _number(text: str) -> Surd:
-    return Surd.of(Fraction(text))
-
-
-def _entries(value: Value) -> list[Scalar]:
-    return [entry for row in value.rows for entry in row] if isinstance(value, Grid) else []

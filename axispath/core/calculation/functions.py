@@ -11,6 +11,7 @@ from axispath.core import catalogue
 from axispath.core.arithmetic.balls import in_unit
 from axispath.core.arithmetic.rationals import Exact, Inexact, applied_exactly
 from axispath.core.arithmetic.unit import AngleUnit
+from axispath.core.calculation.measuring import of_quantities
 from axispath.core.calculation.principal import CUTS, FROM_ZERO, PRINCIPAL
 from axispath.core.catalogue.balls import OutsideDomain
 from axispath.core.quantities.polar import exact_angle, exact_sine, in_degrees, of_degrees
@@ -20,11 +21,12 @@ from axispath.core.quantities.scalars import (
     complex_of,
     enclosed,
     is_real,
+    known,
     simplified,
     to_power,
 )
 from axispath.core.quantities.surds import IMAGINARY, PI, NotExact, Surd
-from axispath.core.quantities.values import Scalar, Undefined
+from axispath.core.quantities.values import Measured, Scalar, Undefined
 
 HALF = Surd.of(Fraction(1, 2))
 ONE = Surd.of(1)
@@ -43,6 +45,8 @@ def at_numbers(
     for value in given:
         if isinstance(value, Undefined):
             return value
+        if isinstance(value, Measured):
+            return of_quantities(function, given)
         numbers.append(value)
     if function == "abs":
         return absolute(numbers[0])
@@ -77,7 +81,7 @@ def _is_large(value: Surd | arb | acb) -> bool:
 
 def refuse_cut(base: Scalar) -> None:
     """Refuse a base whose powers may not be analytic. Raises TooWide."""
-    if not isinstance(base, Undefined) and FROM_ZERO.runs_through(complex_of(base)):
+    if not isinstance(base, Undefined | Measured) and FROM_ZERO.runs_through(complex_of(base)):
         raise TooWide
 
 
@@ -101,9 +105,9 @@ def _beyond(function: str, given: list[Surd | arb | acb], unit: AngleUnit) -> Sc
         top, bottom = at_numbers("ln", unit, (value,)), at_numbers("ln", unit, (base,))
         if isinstance(top, Undefined) or isinstance(bottom, Undefined):
             return _undefined(function)
-        if enclosed(bottom).contains(0):
+        if enclosed(known(bottom)).contains(0):
             raise TooWide
-        return simplified(enclosed(top) / enclosed(bottom))
+        return simplified(enclosed(known(top)) / enclosed(known(bottom)))
     degree = given[0].rational if function == "root" and isinstance(given[0], Surd) else None
     if degree:
         return to_power(given[1], Surd.of(1 / degree))

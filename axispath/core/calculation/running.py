@@ -118,7 +118,7 @@ def _enclosed_integral(
                 check()
             value = of.number(node.body, {**names, node.index: simplified(z)})
             if not isinstance(value, Undefined):
-                return complex_of(value)
+                return complex_of(known(value))
             why.append(value.why)
         except (TooWide, NoResult, ZeroDivisionError, NotComputable) as error:
             if str(error):

@@ -24,6 +24,7 @@ from axispath.core.catalogue import (
 from axispath.core.catalogue.calculated import Calculated
 from axispath.core.catalogue.constants import CONSTANTS as _CONSTANTS
 from axispath.core.catalogue.entry import Angle, Entry
+from axispath.core.catalogue.units import PHYSICAL, UNITS, Unit, unit_of
 from axispath.core.language.scope import Scope
 from axispath.core.language.vocabulary import Vocabulary
 
@@ -52,16 +53,27 @@ WORDS = (
 )
 VOCABULARY = Vocabulary.of(WORDS, {name: name for name in CONSTANTS})
 SCOPE = Scope(VOCABULARY)
+LINE_VOCABULARY = VOCABULARY.for_lines(
+    PHYSICAL,
+    lambda word: unit_of(word) is not None,
+    (word for unit in UNITS for word in (unit.symbol, *unit.spellings)),
+)
+"""What is read on lines of calculation: i, constants of nature, and units behind numbers."""
 
 __all__ = [
     "CALCULATED",
     "CONSTANTS",
     "ENTRIES",
     "FAMILIES",
+    "LINE_VOCABULARY",
     "ON_LINES",
+    "PHYSICAL",
     "SCOPE",
+    "UNITS",
     "VOCABULARY",
     "Angle",
     "Calculated",
     "Entry",
+    "Unit",
+    "unit_of",
 ]

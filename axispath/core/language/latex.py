@@ -126,6 +126,11 @@ class Latex:
         sign = r"\sum" if kind == "sum" else r"\prod"
         return rf"{sign}_{{{index}={low}}}^{{{high}}} {body}"
 
+    def unit(self, symbol: str) -> str:
+        """A unit, upright."""
+        shown = symbol.replace("°", r"^{\circ}").replace("Ω", r"\Omega ").replace("µ", r"\mu ")
+        return rf"\mathrm{{{shown}}}"
+
     def grid(self, rows: list[list[str]]) -> str:
         """A matrix in square brackets."""
         lines = r"\\".join(" & ".join(row) for row in rows)

@@ -103,6 +103,10 @@ class MathML:
         below = f"<mrow>{index}<mo>=</mo>{low}</mrow>"
         return f"<mrow><munderover><mo>{sign}</mo>{below}{high}</munderover>{body}</mrow>"
 
+    def unit(self, symbol: str) -> str:
+        """A unit, upright."""
+        return f"<mi mathvariant='normal'>{escape(symbol)}</mi>"
+
     def grid(self, rows: list[list[str]]) -> str:
         """A matrix in square brackets."""
         lines = (f"<mtr>{''.join(f'<mtd>{v}</mtd>' for v in row)}</mtr>" for row in rows)

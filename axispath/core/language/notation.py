@@ -15,6 +15,7 @@ from axispath.core.language.tree import (
     Comparison,
     Condition,
     Constant,
+    Converted,
     Domain,
     Expression,
     FunctionStatement,
@@ -35,6 +36,7 @@ from axispath.core.language.tree import (
     Statement,
     Stretch,
     Sum,
+    UnitOf,
 )
 from axispath.core.language.vocabulary import Shape, Vocabulary, Word
 
@@ -80,6 +82,9 @@ class Notation(Protocol):
 
     def series(self, kind: str, body: str, index: str, low: str, high: str) -> str:
         """A sum or a product over a range."""
+
+    def unit(self, symbol: str) -> str:
+        """A unit of measurement."""
 
     def grid(self, rows: list[list[str]]) -> str:
         """A matrix."""
@@ -224,6 +229,11 @@ def _write(node: Expression, notation: Notation) -> str:
         case Stretch(low, high):
             ends = [_argument(low, notation), _argument(high, notation)]
             return notation.join([ends[0], notation.sign("to"), ends[1]])
+        case UnitOf(symbol):
+            return notation.unit(symbol)
+        case Converted(body, unit):
+            shown = _at_least(body, PRODUCT, notation)
+            return notation.join([shown, notation.sign("in"), _write(unit, notation)])
         case Running(function, body, index, limits, others, side):
             loose = function in ("integral", "limit", "derivative", "sum") and notation.fractions
             inner = _at_least(body, PRODUCT, notation) if loose else _argument(body, notation)
@@ -301,7 +311,7 @@ def _tightness(node: Expression) -> int:
             return SIGNED
         case Power():
             return POWER
-        case Cases() | Series() | Running() | Stretch():
+        case Cases() | Series() | Running() | Stretch() | Converted():
             return SUM
     return ATOM
 

@@ -6,15 +6,19 @@ and from the left; a leading sign; powers, from the right; what is in brackets.
 
 from __future__ import annotations
 
+import difflib
+
 from axispath.core.language.calls import Calls
 from axispath.core.language.cursor import COMPARING
 from axispath.core.language.errors import LanguageError
+from axispath.core.language.measured import ends_in_unit, ends_measured
 from axispath.core.language.points import from_polar
 from axispath.core.language.tokens import FRACTIONS, Token
 from axispath.core.language.tree import (
     Apply,
     Cases,
     Comparison,
+    Converted,
     Expression,
     ListOf,
     MatrixOf,
@@ -27,12 +31,14 @@ from axispath.core.language.tree import (
     Quotient,
     Stretch,
     Sum,
+    UnitOf,
 )
 from axispath.core.language.walking import free_names, walk
 
 HIGHEST_DERIVATIVE = 4
 CLOSING = {"(": ")", "|": "|", "[": "]"}
 RUNNING = ("sum", "product")
+TEMPERATURES = ("C", "F")
 
 
 class Parser(Calls):
@@ -43,6 +49,9 @@ class Parser(Calls):
     def whole(self) -> Expression:
         """An expression, or several with conditions."""
         first = self.expression()
+        if self.sees("in") and self.scope.vocabulary.yielding:
+            self.take()
+            return Converted(first, self.units())
         return self.cases(first) if self.sees("if") else first
 
     def cases(self, first: Expression) -> Expression:
@@ -100,16 +109,61 @@ class Parser(Calls):
             if self.sees("*", "/"):
                 sign = self.take()
                 self.expect_operand(sign)
-                right = self.signed()
+                unit = ends_in_unit(left) and self.at_unit()
+                right = self.unit() if unit else self.signed()
                 left = Quotient(left, right) if sign.text == "/" else Product(left, right)
             elif self.sees("∘"):
                 self.expect_operand(self.take())
                 left = Apply("entrywise", (left, self.signed()))
+            elif self.at_unit(behind_number=True) and ends_measured(left):
+                left = Product(left, self.unit())
             elif self.starts_factor():
                 self.refuse_two_numbers()
                 left = Product(left, self.power())
             else:
                 return left
+
+    def at_unit(self, behind_number: bool = False) -> bool:
+        """Whether a unit stands here; names of the sheet come first, and constants behind signs."""
+        word, scope = self.token.text, self.scope
+        if self.token.kind != "name" or word in scope.values or word in scope.functions:
+            return False
+        constant = word in scope.vocabulary.yielding and not behind_number
+        return not constant and scope.vocabulary.is_unit(word)
+
+    def unit(self) -> Expression:
+        """A unit with its exponent."""
+        return self.raised(UnitOf(self.take().text))
+
+    def units(self) -> Expression:
+        """A product of units, as behind “in”."""
+        found = self.one_unit()
+        while self.sees("*", "/") or self.token.kind == "name":
+            divided = self.sees("/")
+            if self.sees("*", "/"):
+                self.take()
+            other = self.one_unit()
+            found = Quotient(found, other) if divided else Product(found, other)
+        return found
+
+    def no_unit(self) -> LanguageError:
+        """What is said where a unit should stand, with the nearest one."""
+        word = self.token.text
+        near = difflib.get_close_matches(word, self.scope.vocabulary.units, 1) if word else []
+        meant = f": is {near[0]} meant?" if near else "."
+        mend = None
+        if near:
+            mend = f"{self.text[: self.token.start]}{near[0]}{self.text[self.token.end :]}"
+        return self.fail(f"“{word or 'in'}” is no unit that is known here{meant}", mend=mend)
+
+    def one_unit(self) -> Expression:
+        """One unit. Raises LanguageError for anything else."""
+        if self.sees("°") and self.tokens[self.at + 1].text in TEMPERATURES:
+            self.take()
+            return UnitOf(f"°{self.take().text}")
+        if self.token.kind != "name" or not self.scope.vocabulary.is_unit(self.token.text):
+            raise self.no_unit()
+        return self.unit()
 
     def signed(self) -> Expression:
         """A power with any leading signs."""
@@ -204,6 +258,11 @@ class Parser(Calls):
     def marked(self, value: Expression) -> Expression:
         """``value`` with the degree signs and factorial signs that follow."""
         while self.sees("°", "!"):
+            after = self.tokens[self.at + 1]
+            lines = bool(self.scope.vocabulary.yielding)
+            if self.sees("°") and lines and after.text in TEMPERATURES and after.kind == "name":
+                self.take()
+                return Product(value, UnitOf(f"°{self.take().text}"))
             value = Apply("degrees" if self.take().text == "°" else "factorial", (value,))
         return value
 

@@ -80,6 +80,10 @@ class Plain:
         """A sum or a product over a range."""
         return f"{kind}({body} for {index} = {low} to {high})"
 
+    def unit(self, symbol: str) -> str:
+        """A unit by its symbol."""
+        return symbol
+
     def grid(self, rows: list[list[str]]) -> str:
         """A matrix, its rows behind one another."""
         return f"[{'; '.join(', '.join(row) for row in rows)}]"

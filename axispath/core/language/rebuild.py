@@ -10,6 +10,7 @@ from axispath.core.language.tree import (
     Call,
     Cases,
     Comparison,
+    Converted,
     Expression,
     ListOf,
     MatrixOf,
@@ -57,6 +58,8 @@ def rebuilt(node: Expression, put: Put) -> Expression:
             return MatrixOf(tuple(tuple(map(put, row)) for row in rows))
         case Part(base, indices):
             return Part(put(base), tuple(map(put, indices)))
+        case Converted(body, unit):
+            return Converted(put(body), unit)
         case Stretch(low, high):
             return Stretch(put(low), put(high))
         case Running(_, body, _, ends, arguments):

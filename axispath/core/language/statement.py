@@ -37,7 +37,7 @@ from axispath.core.language.tree import (
     Statement,
     ValueStatement,
 )
-from axispath.core.language.vocabulary import IMAGINARY_UNIT, Vocabulary
+from axispath.core.language.vocabulary import Vocabulary
 from axispath.core.language.walking import coordinates, free_names
 
 NOT_X = "x is the variable of the axis: call the parameter t."
@@ -352,7 +352,7 @@ def _named(
     name = token.text
     for word in (name, *(parameters or ())):
         entry = vocabulary.functions.get(word)
-        fixed = word in vocabulary.constants and word != IMAGINARY_UNIT
+        fixed = word in vocabulary.constants and word not in vocabulary.yielding
         if fixed or (entry is not None and not entry.yields):
             raise LanguageError(f"{word} has a meaning already; choose another name.", *place)
     if parameters is None and name == "y":

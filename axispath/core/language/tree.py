@@ -171,6 +171,21 @@ class Stretch:
 
 
 @dataclass(frozen=True, slots=True)
+class UnitOf:
+    """A unit of measurement behind a number, by its symbol."""
+
+    symbol: str
+
+
+@dataclass(frozen=True, slots=True)
+class Converted:
+    """``body`` shown in another ``unit``, which is a product of units."""
+
+    body: Expression
+    unit: Expression
+
+
+@dataclass(frozen=True, slots=True)
 class Running:
     """A function of a formula in which ``index`` runs, such as an integral or a limit.
 
@@ -204,6 +219,8 @@ Expression = (
     | Part
     | Stretch
     | Running
+    | UnitOf
+    | Converted
 )
 
 

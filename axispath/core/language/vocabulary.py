@@ -5,7 +5,7 @@ The catalogue fills a vocabulary; the language only looks words up in it.
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable
 from dataclasses import dataclass, field
 from enum import Enum
 
@@ -48,16 +48,27 @@ class Word:
         return f"{self.name}({', '.join(self.arguments)}{', …' if self.many else ''})"
 
 
+def _no_unit(word: str) -> bool:
+    return False
+
+
 @dataclass(frozen=True, slots=True)
 class Vocabulary:
     """Functions and constants by every spelling of theirs."""
 
     functions: dict[str, Word] = field(default_factory=dict)
     constants: dict[str, str] = field(default_factory=dict)
+    yielding: frozenset[str] = frozenset()  # constants that a name of the sheet takes precedence of
+    is_unit: Callable[[str], bool] = _no_unit
+    units: tuple[str, ...] = ()  # spellings without prefixes, to find what was meant
 
-    def with_complex(self) -> Vocabulary:
-        """These words, and i."""
-        return Vocabulary(self.functions, {**self.constants, IMAGINARY_UNIT: IMAGINARY_UNIT})
+    def for_lines(
+        self, constants: Iterable[str], is_unit: Callable[[str], bool], units: Iterable[str]
+    ) -> Vocabulary:
+        """These words, with i, constants of nature and units."""
+        more = frozenset({IMAGINARY_UNIT, *constants})
+        known = {**self.constants, **{name: name for name in more}}
+        return Vocabulary(self.functions, known, more, is_unit, tuple(units))
 
     @staticmethod
     def of(words: Iterable[Word], constants: dict[str, str]) -> Vocabulary:

@@ -14,6 +14,7 @@ from axispath.core.language.tree import (
     Cases,
     Comparison,
     Constant,
+    Converted,
     Expression,
     ListOf,
     MatrixOf,
@@ -29,6 +30,7 @@ from axispath.core.language.tree import (
     Series,
     Stretch,
     Sum,
+    UnitOf,
 )
 
 
@@ -46,6 +48,8 @@ _PARTS: dict[type, Callable[[Any], tuple[Expression, ...]]] = {
     Number: _nothing,
     Constant: _nothing,
     Name: _nothing,
+    UnitOf: _nothing,
+    Converted: lambda node: (node.body, node.unit),
     Negation: lambda node: (node.operand,),
     Sum: lambda node: node.terms,
     Product: lambda node: (node.left, node.right),

@@ -27,7 +27,7 @@ from axispath.core.quantities.scalars import (
     subtract,
 )
 from axispath.core.quantities.surds import ZERO, Surd
-from axispath.core.quantities.values import Grid, NoResult, Scalar, Undefined
+from axispath.core.quantities.values import Grid, Measured, NoResult, Scalar, Undefined
 
 ONE = Surd.of(1)
 MOST_EXACT = 30  # rows up to which fractions are worth their length
@@ -55,6 +55,8 @@ def defined(grid: Grid) -> Grid:
         for value in row:
             if isinstance(value, Undefined):
                 raise NoResult(f"a number of this matrix is missing: {value.why}")
+            if isinstance(value, Measured):
+                raise NoResult("matrices of quantities are only added and multiplied")
     return grid
 
 
@@ -154,11 +156,11 @@ def _pivot(rows: Rows, top: int, column: int) -> int | None:
 def _surely_zero(value: Scalar) -> bool:
     if isinstance(value, Surd):
         return value.is_zero
-    return not isinstance(value, Undefined) and bool(value.is_zero())
+    return not isinstance(value, Undefined | Measured) and bool(value.is_zero())
 
 
 def _size(value: Scalar) -> float:
-    return 0.0 if isinstance(value, Undefined | Surd) else float(abs(value).mid())
+    return 0.0 if isinstance(value, Undefined | Surd | Measured) else float(abs(value).mid())
 
 
 def determinant(grid: Grid) -> Scalar:

@@ -14,9 +14,9 @@ from typing import Any
 
 from flint import arb, fmpq, fmpq_poly, fmpz_poly
 
-from axispath.core.quantities.scalars import enclosed, simplified
+from axispath.core.quantities.scalars import enclosed, known, simplified
 from axispath.core.quantities.surds import NotExact, Surd
-from axispath.core.quantities.values import Scalar, Undefined
+from axispath.core.quantities.values import Scalar
 
 MOST_DEGREE = 100
 
@@ -69,8 +69,7 @@ def _biquadratic(c: list[Fraction]) -> list[Scalar]:
 
 
 def _order(zero: Scalar) -> tuple[bool, float, float, float]:
-    assert not isinstance(zero, Undefined)
-    ball = enclosed(zero)
+    ball = enclosed(known(zero))
     if isinstance(ball, arb):
         return False, float(ball.mid()), 0.0, 0.0
     real, imaginary = float(ball.real.mid()), float(ball.imag.mid())

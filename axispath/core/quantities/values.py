@@ -3,10 +3,12 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from fractions import Fraction
 
 from flint import acb, arb
 
 from axispath.core.language.tree import Expression
+from axispath.core.quantities.dimensions import Dimension
 from axispath.core.quantities.surds import Surd
 
 
@@ -21,7 +23,19 @@ class Undefined:
     why: str
 
 
-Scalar = Surd | arb | acb | Undefined
+@dataclass(frozen=True, slots=True)
+class Measured:
+    """A number of the SI's units of a dimension; ``shown_in`` are units that were asked for.
+
+    These are a text, what one of them is in the SI, and where its zero lies.
+    """
+
+    value: Surd | arb | acb
+    dimension: Dimension
+    shown_in: tuple[str, Fraction, Fraction] | None = None
+
+
+Scalar = Surd | arb | acb | Undefined | Measured
 """An exact number, or an enclosure of one at the working precision, complex where it is acb."""
 
 
@@ -90,4 +104,6 @@ def called(value: Value) -> str:
             return "a complex number"
         case Surd() if not value.is_real:
             return "a complex number"
+        case Measured():
+            return "a quantity"
     return "a number"

@@ -22,6 +22,7 @@ from axispath.core.language.tree import (
     Apply,
     Call,
     Constant,
+    Converted,
     Expression,
     ListOf,
     MatrixOf,
@@ -30,6 +31,7 @@ from axispath.core.language.tree import (
     RelationStatement,
     Running,
     Statement,
+    UnitOf,
     ValueStatement,
 )
 from axispath.core.language.vocabulary import IMAGINARY_UNIT
@@ -39,6 +41,7 @@ from axispath.core.quantities.values import (
     Formula,
     Grid,
     Items,
+    Measured,
     NoResult,
     Parts,
     Undefined,
@@ -88,12 +91,12 @@ def beyond(node: Expression, names: frozenset[str] | set[str] = frozenset()) -> 
 
 def _beyond(node: Expression, names: frozenset[str] | set[str]) -> bool:
     match node:
-        case MatrixOf() | Running():
+        case MatrixOf() | Running() | UnitOf() | Converted():
             return True
         case Apply(function):
             return function in catalogue.CALCULATED
         case Constant(name):
-            return name == IMAGINARY_UNIT
+            return name == IMAGINARY_UNIT or name in catalogue.PHYSICAL
         case Name(name) | Call(name):
             return name in names
     return False
@@ -237,6 +240,6 @@ def stands_for(value: Value) -> Expression | None:
         parts = [stands_for(one) for one in value.values]
         kept = tuple(part for part in parts if part is not None)
         return ListOf(kept) if len(kept) == len(parts) else None
-    if isinstance(value, Grid | Formula | Parts | Undefined) or not is_real(value):
+    if isinstance(value, Grid | Formula | Parts | Undefined | Measured) or not is_real(value):
         return None
     return tree_of(value)

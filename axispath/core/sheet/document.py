@@ -231,6 +231,7 @@ class Document(Value):
     unit: AngleUnit = AngleUnit.RADIAN
     digits: Annotated[int, Field(ge=3, le=15)] = 6
     notation: Notation = ""
+    measures: Literal["SI", "US"] = "SI"
     view: View = View()
     ground: Ground = Ground()
     tables: Annotated[tuple[Table, ...], Field(min_length=1, max_length=MAX_TABLES)] = (Table(),)

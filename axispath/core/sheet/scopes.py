@@ -14,7 +14,7 @@ from axispath.core.language.vocabulary import Vocabulary
 from axispath.core.sheet.dependencies import coordinates_of
 from axispath.core.sheet.document import Lane
 
-COMPLEX = catalogue.VOCABULARY.with_complex()
+COMPLEX = catalogue.LINE_VOCABULARY
 
 Names = tuple[
     tuple[tuple[str, int], ...],

@@ -80,14 +80,17 @@ def _refuse_for_lines(lane: ResolvedLane) -> None:
 
 
 class SetNotation(Change):
-    """How many digits results have, and how they are written."""
+    """How many digits results have, and how they and their units are written."""
 
     do: Literal["set notation"] = "set notation"
     notation: Notation
     digits: Annotated[int, Field(ge=3, le=15)]
+    measures: Literal["SI", "US"] | None = None
 
     def applied(self, document: Document) -> Document:
-        changes = {"notation": self.notation, "digits": self.digits}
+        changes: dict[str, object] = {"notation": self.notation, "digits": self.digits}
+        if self.measures is not None:
+            changes["measures"] = self.measures
         return document.model_copy(update=changes)
 
     def words(self, document: Document) -> str:

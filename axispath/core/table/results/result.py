@@ -30,6 +30,7 @@ from axispath.core.quantities.values import (
     Formula,
     Grid,
     Items,
+    Measured,
     NoResult,
     Parts,
     Scalar,
@@ -40,6 +41,7 @@ from axispath.core.sheet.document import Document, Written
 from axispath.core.sheet.resolve import ResolvedLane
 from axispath.core.table.results.digits import decimal_of, says, upper_of, written
 from axispath.core.table.results.exact import exact_text, formula_text, mixed_text
+from axispath.core.table.results.measures import in_unit, readings_of
 
 WORDS = catalogue.VOCABULARY
 MOST_ITEMS = 60
@@ -60,13 +62,15 @@ class Cell:
     exact: str = ""
     sure: bool = False
     value: Surd | arb | acb | None = None
+    unit: str = ""
 
     @property
     def latex(self) -> str:
         """The exact form in LaTeX; empty where none is known."""
         if not isinstance(self.value, Surd) or not exact_text(self.value):
             return ""
-        return latex(tree_of(self.value), WORDS)
+        unit = rf"\,\mathrm{{{self.unit}}}" if self.unit else ""
+        return latex(tree_of(self.value), WORDS) + unit
 
     @property
     def full(self) -> str:
@@ -154,7 +158,7 @@ def result_of(document: Document, lane: ResolvedLane) -> Result:
         return Result(why=str(reason))
     except OutOfTime:
         return Result(why=SLOW)
-    return shown(outcome, document, lane.lane.written)
+    return shown(outcome, document, lane.lane.written, statement.body)
 
 
 def _compared(calculator: Calculator, statement: RelationStatement) -> Result:
@@ -172,13 +176,16 @@ def _compared(calculator: Calculator, statement: RelationStatement) -> Result:
     return Result("answer", answer="true" if holds else "false")
 
 
-def shown(outcome: Outcome, document: Document, how: Written) -> Result:
-    """A value as the sheet or the line wants it."""
+def shown(
+    outcome: Outcome, document: Document, how: Written, lane_body: Expression | None = None
+) -> Result:
+    """A value as the sheet or the line wants it; ``lane_body`` is what was typed."""
     writer = _Writer(document, how)
     found = writer.value(outcome.value)
     notes = [PRINCIPAL] if outcome.principal else []
     if outcome.condition:
         notes.append(f"condition number {decimal(outcome.condition, 2)}")
+    notes += readings_of(lane_body) if lane_body is not None else []
     if writer.huge:
         notes.append("larger than anything a plot can hold")
     return _with_note(found, "; ".join(notes))
@@ -197,6 +204,7 @@ class _Writer:
         self.digits = how.digits or document.digits
         self.form = how.form
         self.degrees = document.unit is AngleUnit.DEGREE
+        self.measures = document.measures
         self.huge = False
 
     def value(self, value: Value) -> Result:
@@ -222,6 +230,8 @@ class _Writer:
         """One number."""
         if isinstance(value, Undefined):
             return Cell("—")
+        if isinstance(value, Measured):
+            return self.quantity(value)
         if self.form == "polar" and not is_real(value):
             return self.polar(value)
         exact = self.exactly(value) if self.form != "decimal" else ""
@@ -231,6 +241,16 @@ class _Writer:
         if self.form == "exact" and exact:
             return Cell(exact, "", True, value)
         return Cell(decimal, "" if sure and self.form != "mixed" else exact, sure, value)
+
+    def quantity(self, value: Measured) -> Cell:
+        """A number with its unit."""
+        number, unit = in_unit(value, self.measures)
+        cell = self.cell(number)
+        behind = f" {unit}" if unit else ""
+        rational = isinstance(number, Surd) and number.rational is not None
+        hidden = rational and self.form not in ("exact", "mixed")
+        exact = f"{cell.exact}{behind}" if cell.exact and not hidden else ""
+        return replace(cell, shown=f"{cell.shown}{behind}", exact=exact, unit=unit)
 
     def exactly(self, value: Scalar) -> str:
         """The exact form, where there is one that is easier to read than the decimal."""

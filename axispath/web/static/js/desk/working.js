@@ -24,6 +24,7 @@ export function workingIn(at, host) {
   const search = /** @type {HTMLInputElement} */ (part("#work-search"));
   const digits = /** @type {HTMLSelectElement} */ (part("#work-digits"));
   const notation = /** @type {HTMLSelectElement} */ (part("#work-notation"));
+  const measures = /** @type {HTMLSelectElement} */ (part("#work-measures"));
   const rows = new Reduction(at, part(".work-rows"));
   const entry = new WorkEntry(part(".work-entry"), {
     known: () => [...used(), ...at.start.words],
@@ -52,7 +53,8 @@ export function workingIn(at, host) {
     const found = await send("POST", `/api/sheets/${session.key}/exact`, body);
     for (const [id, text] of Object.entries(found.values)) {
       const place = list.querySelector(`[data-work="${id}"] [data-exact]`);
-      if (!place || !text || place.textContent) continue;
+      // A line that is written in a way of its own says what it should already.
+      if (!place || !text || place.textContent || lineOf(place)?.written.form) continue;
       const decimal = place.parentElement?.querySelector(".work-decimal");
       if (decimal?.textContent === `≈ ${text}`) decimal.textContent = `= ${text}`;
       else place.textContent = `= ${text}`;
@@ -82,6 +84,7 @@ export function workingIn(at, host) {
         typeset(list);
         digits.value = String(session.state.digits ?? 6);
         notation.value = session.state.notation ?? "";
+        measures.value = session.state.measures ?? "SI";
         if (rows.asked.id) await rows.refresh().catch(() => rows.close());
         if (found.count) await exact();
       } catch (trouble) {
@@ -182,9 +185,10 @@ export function workingIn(at, host) {
     });
     field.addEventListener("blur", () => leave(true));
   }
-  const write = () => change({ do: "set notation", notation: notation.value, digits: Number(digits.value) });
+  const write = () => change({ do: "set notation", notation: notation.value, digits: Number(digits.value), measures: measures.value });
   digits.addEventListener("change", write);
   notation.addEventListener("change", write);
+  measures.addEventListener("change", write);
 
   // Names in use
 

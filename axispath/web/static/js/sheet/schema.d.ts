@@ -71,6 +71,7 @@ export interface Document {
   unit: AngleUnit;
   digits: number;
   notation: "" | "fixed" | "scientific" | "engineering";
+  measures: "SI" | "US";
   view: View;
   ground: Ground;
   tables: Table[];
@@ -382,6 +383,7 @@ export interface SetNotation {
   do: "set notation";
   notation: "" | "fixed" | "scientific" | "engineering";
   digits: number;
+  measures?: "SI" | "US" | null;
 }
 
 export interface SetNote {

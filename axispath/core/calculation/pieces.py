@@ -1,0 +1,27 @@
+"""Small questions about values that the evaluator asks."""
+
+from __future__ import annotations
+
+from fractions import Fraction
+from functools import lru_cache
+
+from axispath.core.quantities.surds import Surd
+from axispath.core.quantities.values import Grid, Scalar, Value
+
+
+def is_turned(base: Scalar) -> bool:
+    """Whether an exact number has an angle other than 0."""
+    if not isinstance(base, Surd) or base.is_zero:
+        return False
+    return not base.is_real or base.sign() < 0
+
+
+@lru_cache(maxsize=4096)
+def number_of(text: str) -> Surd:
+    """A number as it was typed."""
+    return Surd.of(Fraction(text))
+
+
+def entries_of(value: Value) -> list[Scalar]:
+    """All numbers of a matrix; none of other values."""
+    return [entry for row in value.rows for entry in row] if isinstance(value, Grid) else []

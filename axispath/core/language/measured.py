@@ -1,0 +1,33 @@
+"""Whether what has been read so far may be followed by a unit."""
+
+from __future__ import annotations
+
+from axispath.core.language.tree import (
+    Apply,
+    Call,
+    Expression,
+    Name,
+    Power,
+    Product,
+    Quotient,
+    UnitOf,
+)
+from axispath.core.language.walking import walk
+
+
+def ends_measured(node: Expression) -> bool:
+    """Whether what is written last is a number, or a unit behind one."""
+    last = node.right if isinstance(node, Product) else node
+    return ends_in_unit(node) or not any(isinstance(n, Name | Call | Apply) for n in walk(last))
+
+
+def ends_in_unit(node: Expression) -> bool:
+    """Whether what is written last is a unit."""
+    match node:
+        case UnitOf():
+            return True
+        case Product(_, last) | Quotient(_, last):
+            return ends_in_unit(last)
+        case Power(base, _):
+            return isinstance(base, UnitOf)
+    return False
