@@ -102,7 +102,7 @@ LINES = (
     ("√(2·9.81 m/s^2·10 m)", "14.0071 m/s"),
     ("G · 5.972·10^24 kg / (6371 km)^2", "9.81997 m/s²"),  # CODATA 2018
     ("k_B · 300 K in eV", "0.025852 eV"),  # SI
-    ("N_A · 1 mol", "6.02214×10²³"),
+    ("1 mol · N_A", "6.02214×10²³"),
     ("h_P · c / (550 nm) in eV", "2.25426 eV"),  # SI
     ("m_e · c^2 in MeV", "0.510999 MeV"),  # CODATA 2018: 0.51099895
     ("q_e · 1 V in eV", "1 eV"),
@@ -237,6 +237,16 @@ class Quantities(unittest.TestCase):
         self.assertIn("behind a number is the gram", work("2 g").note)
         document = apply(Document(), AddWork(text="g = 10"))
         self.assertEqual(work("3 · g", document).shown, "30")
+
+    def test_letters_are_constants_of_nature_beside_units_only(self):
+        for line, why in (
+            ("2 · g", "waits for g"),
+            ("c + 1", "waits for c"),
+            ("R/2", "waits for R"),
+        ):
+            self.assertEqual(work(line).why, why)
+        self.assertEqual(work("2 · g_n").shown, "19.6133 m/s²")
+        self.assertEqual(work("c_0/2").shown, "149896229 m/s")
 
     def test_results_are_shown_in_the_system_of_the_sheet(self):
         us = apply(Document(), SetNotation(notation="", digits=6, measures="US"))

@@ -139,7 +139,9 @@ PHYSICAL = {
     one.symbol: one
     for one in (
         PhysicalConstant("g", "standard gravity", _GRAVITY, dimension(m=1, s=-2), SI),
+        PhysicalConstant("g_n", "standard gravity", _GRAVITY, dimension(m=1, s=-2), SI),
         PhysicalConstant("c", "speed of light", Fraction(299792458), SPEED, SI),
+        PhysicalConstant("c_0", "speed of light", Fraction(299792458), SPEED, SI),
         PhysicalConstant(
             *("R", "molar gas constant", Fraction("8.31446261815324")),
             *(dimension(m=2, kg=1, s=-2, K=-1, mol=-1), SI),

@@ -24,7 +24,7 @@ from axispath.core.language.tree import (
     Running,
     Series,
 )
-from axispath.core.language.vocabulary import Word
+from axispath.core.language.vocabulary import IMAGINARY_UNIT, Word
 
 HIGHEST_DERIVATIVE = 4
 CLOSING = {"(": ")", "|": "|", "[": "]"}
@@ -75,7 +75,7 @@ class Calls(Cursor, ABC):
             return self.call(token)
         if name in POINT_WORDS and self.sees("("):
             return self.of_points(token)
-        if name in self.constants:
+        if name in self.constants and self.is_constant(name):
             return Constant(self.constants[name])
         if (name in self.words and self.meant(name)) or logarithm_base(name):
             return self.applied(token)
@@ -86,6 +86,11 @@ class Calls(Cursor, ABC):
                 raise self.fail(f"After {name}′ comes an argument: {name}′(x).", token)
             return Call(name, self.arguments(token), order, place)
         return Name(name, place)
+
+    def is_constant(self, name: str) -> bool:
+        """Whether a word is a constant here: a letter of physics only beside units."""
+        letter = len(name) == 1 and name in self.scope.vocabulary.yielding
+        return not letter or name == IMAGINARY_UNIT or self.measured
 
     def meant(self, name: str) -> bool:
         """Whether a word that yields to names of the sheet is the function here."""

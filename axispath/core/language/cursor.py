@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 import sys
 
 from axispath.core.language.errors import LanguageError
@@ -30,10 +31,23 @@ class Cursor:
         self.constants = scope.vocabulary.constants
         refuse_foreign(text, tokens, scope)
         self.tokens = [part for token in tokens for part in _parts(token, scope)]
+        self.measured = self._has_units()
         self.at = 0
         self.depth = 0
         self.bars = 0
         self.opening_bars: set[int] = set()
+
+    def _has_units(self) -> bool:
+        """Whether the line has a unit: only then single letters are constants of nature."""
+        vocabulary, scope = self.scope.vocabulary, self.scope
+        if not vocabulary.units:
+            return False
+        pairs = itertools.pairwise(self.tokens)
+        return any(
+            (first.kind == "number" and second.kind == "name" and vocabulary.is_unit(second.text))
+            and not (second.text in scope.values or second.text in scope.functions)
+            for first, second in pairs
+        ) or any(token.kind == "keyword" and token.text == "in" for token in self.tokens)
 
     @property
     def token(self) -> Token:

@@ -55,9 +55,10 @@ LINE_RULES = (
     Rule(
         "Quantities",
         "On lines of Working a unit stands behind a number; names of the sheet come first. Units "
-        "are checked: metres and seconds are not added. “in” shows a result in other units. Behind "
-        "a sign g, c and R are constants of nature: 5 g is five grams, 5 · g five times gravity. "
-        "Temperatures in °C and °F have a zero of their own: only differences are added to them.",
+        "are checked: metres and seconds are not added. “in” shows a result in other units. In a "
+        "line with a unit g, c, R and G are constants of nature (g_n and c_0 in any line): 5 g is "
+        "five grams, 5 m · g five metres times gravity. Temperatures in °C and °F have a zero of "
+        "their own: only differences are added to them.",
         ("850 kg · g", "72 km/h in m/s", "5 kWh in MJ", "20 °C in °F", "√(2·9.81 m/s^2·10 m)"),
     ),
 )
