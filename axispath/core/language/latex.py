@@ -32,6 +32,7 @@ _SIGNS = {
     ",": ",\\,",
     ";": ";\\,",
     "in": r" \in ",
+    "shown in": r"\ \text{in}\ ",
     "and": r"\quad\text{and}\quad ",
     "or": r"\quad\text{or}\quad ",
     "to": r"\ \text{to}\ ",

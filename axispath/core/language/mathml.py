@@ -31,6 +31,8 @@ class MathML:
 
     def sign(self, sign: str) -> str:
         """A sign or a word."""
+        if sign == "shown in":
+            return "<mtext>&#160;in&#160;</mtext>"
         if sign in ("for", "and", "or", "to"):
             return f"<mtext>&#160; {sign} &#160;</mtext>"
         return f"<mo>{escape(_SIGNS.get(sign, sign))}</mo>"

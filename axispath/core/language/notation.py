@@ -233,7 +233,7 @@ def _write(node: Expression, notation: Notation) -> str:
             return notation.unit(symbol)
         case Converted(body, unit):
             shown = _at_least(body, PRODUCT, notation)
-            return notation.join([shown, notation.sign("in"), _write(unit, notation)])
+            return notation.join([shown, notation.sign("shown in"), _write(unit, notation)])
         case Running(function, body, index, limits, others, side):
             loose = function in ("integral", "limit", "derivative", "sum") and notation.fractions
             inner = _at_least(body, PRODUCT, notation) if loose else _argument(body, notation)
