@@ -19,7 +19,7 @@ from pebble import ProcessExpired, ProcessPool
 from axispath.bound import end_with_parent
 from axispath.budgets import EXACT_FORM, EXACT_WAIT
 from axispath.core.arithmetic.build import program
-from axispath.core.arithmetic.program import Program
+from axispath.core.arithmetic.program import NotComputable, Program
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.calculation.closed import Closing, closing_of
 from axispath.core.language.tree import Number, Running, ValueStatement
@@ -99,7 +99,10 @@ def forms(document: Document, longer: bool, only: Range | None) -> dict[str, Any
     sheet = resolve(document)
     valued = [lane for lane in sheet.working if lane.can(VALUED)]
     for lane in (*sheet.shown(VALUED), *valued[-MOST:]):
-        jobs.append((lane.lane.id, exact_value, (lane.program, unit)))
+        try:
+            jobs.append((lane.lane.id, exact_value, (lane.program, unit)))
+        except NotComputable:
+            continue  # a line may be longer than any program
     for lane in sheet.working[-MOST:]:
         closing = _closing(lane)
         if closing is not None:

@@ -19,6 +19,7 @@ from axispath.core.sheet.edits import (
     RemoveLane,
     ReviseLane,
     SetNotation,
+    SetUnit,
     SetWritten,
     apply,
 )
@@ -139,6 +140,21 @@ class Results(unittest.TestCase):
             worked("1", "ans7 + 1")
         with self.assertRaisesRegex(EditRefused, "no result"):
             worked("f(x) = x^2", "ans + 1")
+
+    def test_what_is_remembered_is_kept_by_all_that_shaped_it(self):
+        def asked(order):
+            found = {}
+            for a in order:
+                for unit in ("deg", "rad"):
+                    lines = (f"a = {a}", "f(x) = a x for 0 < x < a", "[f(1), sin(a); 1, 2]", "f(3)")
+                    document = apply(worked(*lines), SetUnit(unit=unit))
+                    texts = [one.text or one.why for one in results(document)]
+                    found[a, unit] = texts[2:]
+            return found
+
+        self.assertEqual(asked((2, 4, 30)), asked((30, 2, 4)))
+        self.assertIn("outside the domain", asked((2,))[2, "deg"][1])
+        self.assertEqual(asked((30,))[30, "deg"][0], "[30, 0.5; 1, 2]")
 
     def test_circles_are_named_and_other_lines_answered(self):
         document = apply(worked("a = 1", "b = a + 1", "7/14"), AddWork(text="c = b"))

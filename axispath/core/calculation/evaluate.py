@@ -12,6 +12,7 @@ from dataclasses import dataclass, field
 from fractions import Fraction
 
 from axispath.core import catalogue
+from axispath.core.arithmetic.comparing import COMPARED
 from axispath.core.arithmetic.derivative import derivative
 from axispath.core.arithmetic.patience import time_check
 from axispath.core.arithmetic.program import Definition
@@ -83,15 +84,6 @@ MOST_NESTED = 150  # calls within calls
 MOST_VISITED = 400_000
 EVERY = 64
 ONE = Surd.of(1)
-COMPARED: dict[str, Callable[[int], bool]] = {
-    "<": lambda s: s < 0,
-    "<=": lambda s: s <= 0,
-    ">": lambda s: s > 0,
-    ">=": lambda s: s >= 0,
-    "=": lambda s: s == 0,
-    "!=": lambda s: s != 0,
-}
-
 Names = Mapping[str, Value]
 Known = tuple[Value, bool, float]  # with what is told of it: see Evaluator
 
@@ -347,7 +339,7 @@ class Evaluator:
         for left, how, right in zip(given, condition.signs, given[1:], strict=False):
             apart = subtract(left, right)
             apart = real_part(apart) if self.analytic else apart
-            if not COMPARED[how](sign(apart)):
+            if not COMPARED[how](sign(apart), 0):
                 return False
         return True
 

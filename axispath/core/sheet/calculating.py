@@ -7,7 +7,7 @@ that are made of numbers alone are treated alike.
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Hashable, Mapping
 from dataclasses import dataclass, field, replace
 
 from axispath.core import catalogue
@@ -36,6 +36,7 @@ from axispath.core.language.tree import (
 )
 from axispath.core.language.vocabulary import IMAGINARY_UNIT
 from axispath.core.language.walking import children, free_names, names_in, walk
+from axispath.core.memory import Memory
 from axispath.core.quantities.scalars import is_real
 from axispath.core.quantities.values import (
     Formula,
@@ -50,6 +51,8 @@ from axispath.core.quantities.values import (
 from axispath.core.sheet.dependencies import circles, definitions_of, missing_names
 from axispath.core.sheet.document import Lane
 from axispath.core.sheet.measuring import SLOW
+
+LONGEST_KEY = 500  # values of a list that is part of a key
 
 
 class Uncomputed(LanguageError):
@@ -73,15 +76,50 @@ class Calculated:
     def outcome(self, lane_id: str, body: Expression) -> Outcome:
         """What the body of a lane comes to, found once. Raises NoResult, OutOfTime."""
         found = self._found.get(lane_id)
+        key = None
+        if found is None and lane_id in self.for_lines:  # others are as quick as a look
+            key = self._key(body)
+            found = _outcomes.get(key) if key is not None else None
         if found is None:
             try:
                 found = self.calculator.result(body)
             except NoResult as reason:
                 found = reason
-            self._found[lane_id] = found
+            if key is not None:
+                _outcomes.keep(key, found)
+        self._found[lane_id] = found
         if isinstance(found, NoResult):
             raise NoResult(str(found))
         return found
+
+    def _key(self, body: Expression) -> Hashable | None:
+        """All that shapes the result of a body; None where that is too long to be a key."""
+        definitions = self.calculator.definitions
+        needed: dict[str, Definition] = {}
+        pending = [body]
+        while pending:
+            for one in names_in(pending.pop()):
+                definition = definitions.get(one.name)
+                if definition is None or one.name in needed:
+                    continue
+                if isinstance(definition.body, ListOf) and len(definition.body.items) > LONGEST_KEY:
+                    return None
+                needed[one.name] = definition
+                pending.append(definition.body)
+                domain = definition.domain
+                pending += [end for end in (domain.low, domain.high) if end] if domain else []
+        return body, self.calculator.unit, tuple(sorted(needed.items(), key=lambda one: one[0]))
+
+
+def _weight(key: Hashable, found: Outcome | NoResult) -> int:
+    value = found.value if isinstance(found, Outcome) else None
+    if isinstance(value, Grid):
+        return 4 + value.size[0] * value.size[1]
+    return 4 + len(value) if isinstance(value, Items) else 4
+
+
+# A change of one line leaves most of the others what they were.
+_outcomes: Memory[Outcome | NoResult] = Memory(250_000, _weight)
 
 
 def beyond(node: Expression, names: frozenset[str] | set[str] = frozenset()) -> bool:

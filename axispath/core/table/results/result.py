@@ -158,7 +158,8 @@ def result_of(document: Document, lane: ResolvedLane) -> Result:
         return Result(why=str(reason))
     except OutOfTime:
         return Result(why=SLOW)
-    return shown(outcome, document, lane.lane.written, statement.body)
+    body = statement.body if lane.for_lines else None
+    return shown(outcome, document, lane.lane.written, body)
 
 
 def _compared(calculator: Calculator, statement: RelationStatement) -> Result:
