@@ -11,7 +11,7 @@ from hypothesis import strategies as some
 
 from axispath.core.arithmetic.floats import float_value
 from axispath.core.language.numbers import MINUS
-from axispath.core.sheet.document import Document, Written
+from axispath.core.sheet.document import Document, Table, Written
 from axispath.core.sheet.edits import (
     AddLane,
     AddWork,
@@ -19,16 +19,19 @@ from axispath.core.sheet.edits import (
     RemoveLane,
     ReviseLane,
     SetNotation,
+    SetTable,
     SetUnit,
     SetWritten,
     apply,
 )
 from axispath.core.sheet.refused import EditRefused
 from axispath.core.sheet.resolve import resolve
+from axispath.core.table.columns import heads
 from axispath.core.table.results.copies import as_csv, as_latex
 from axispath.core.table.results.digits import written
 from axispath.core.table.results.names import names_in_use
 from axispath.core.table.results.result import result_of
+from axispath.core.table.rows import places
 from tests.core.lines_by_hand import DECIMAL, EXACT, TRAPS
 
 RAISED = str.maketrans("⁰¹²³⁴⁵⁶⁷⁸⁹⁻", "0123456789-")
@@ -208,6 +211,16 @@ class OnTheSheet(unittest.TestCase):
         document = apply(document, ReviseLane(id=document.lanes[1].id, text="k = 6"))
         self.assertIn("singular", results(document)[5].why)
         self.assertIn("singular", str(next(n for n in resolve(document) if n.name == "q").error))
+
+    def test_such_names_stand_in_ends_tables_and_solved_equations_too(self):
+        document = worked("A = [1, 2; 3, 7]", "d = det(A)", "n = |3 + 4i|")
+        document = apply(document, AddLane(text="f(x) = x for 0 <= x <= n", id="f"))
+        lane = resolve(document).lane("f")
+        self.assertEqual(float(lane.ends[1].ball.mid()), 5.0)
+        table = Table(start="0", stop="d", step="1", columns=("d x", "x/n"))
+        document = apply(document, SetTable(table=table))
+        self.assertEqual(list(places(document, document.tables[0])), [0.0, 1.0])
+        self.assertEqual([head.error for head in heads(document, document.tables[0])], ["", ""])
 
     def test_what_a_lane_cannot_hold_is_said(self):
         document = worked("w = 2 - 5i", "A = [1, 2; 3, 4]")

@@ -7,10 +7,11 @@ build.py writes programs.
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections import ChainMap
+from collections.abc import Callable, Mapping, MutableMapping
 from dataclasses import dataclass
 from fractions import Fraction
-from typing import Any
+from typing import Any, cast
 
 from axispath.core.arithmetic.patience import time_check
 from axispath.core.language.tree import Domain, Expression
@@ -46,6 +47,13 @@ class Definition:
     parameters: tuple[str, ...] | None
     body: Expression
     domain: Domain | None = None
+
+
+def extended(
+    definitions: Mapping[str, Definition], more: Mapping[str, Definition]
+) -> Mapping[str, Definition]:
+    """Definitions with some more. None is looked up for it, as some are worked out only then."""
+    return ChainMap(dict(more), cast("MutableMapping[str, Definition]", definitions))
 
 
 @dataclass(frozen=True, slots=True)

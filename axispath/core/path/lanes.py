@@ -14,7 +14,7 @@ from axispath.core.arithmetic.balls import precision
 from axispath.core.arithmetic.build import program
 from axispath.core.arithmetic.interval import End
 from axispath.core.arithmetic.patience import OutOfTime, Patience, limited
-from axispath.core.arithmetic.program import Definition, Program
+from axispath.core.arithmetic.program import Definition, Program, extended
 from axispath.core.catalogue.balls import OutsideDomain
 from axispath.core.language.tree import Call, Name, Negation, Sum
 from axispath.core.memory import Memory
@@ -200,7 +200,7 @@ def difference(first: ResolvedLane, second: ResolvedLane) -> Program:
     """first − second as a program of x, without their own domains."""
     sides = {"first side": _rule(first), "second side": _rule(second)}
     calls = [Call(name, (Name("x"),)) for name in sides]
-    return program(Sum((calls[0], Negation(calls[1]))), ("x",), {**first.definitions, **sides})
+    return program(Sum((calls[0], Negation(calls[1]))), ("x",), extended(first.definitions, sides))
 
 
 def _rule(lane: ResolvedLane) -> Definition:

@@ -7,7 +7,7 @@ that are made of numbers alone are treated alike.
 
 from __future__ import annotations
 
-from collections.abc import Hashable, Mapping
+from collections.abc import Hashable, Iterator, Mapping
 from dataclasses import dataclass, field, replace
 
 from axispath.core import catalogue
@@ -70,6 +70,7 @@ class Calculated:
     calculator: Calculator
     instead: dict[str, Statement] = field(default_factory=dict)
     for_lines: set[str] = field(default_factory=set)
+    lines: dict[str, str] = field(default_factory=dict)  # lines of Working by their names
     circles: dict[str, LanguageError] | None = None  # where they were looked for here
     _found: dict[str, Outcome | NoResult] = field(default_factory=dict)
 
@@ -109,6 +110,40 @@ class Calculated:
                 domain = definition.domain
                 pending += [end for end in (domain.low, domain.high) if end] if domain else []
         return body, self.calculator.unit, tuple(sorted(needed.items(), key=lambda one: one[0]))
+
+
+class Standing(Mapping[str, Definition]):
+    """The definitions of a sheet. What programs cannot hold stands for the number it comes to.
+
+    Such a line is carried out when it is looked up, by whoever uses it: a lane, a column, an end.
+    """
+
+    def __init__(self, plain: Mapping[str, Definition], results: Calculated) -> None:
+        self._plain = plain
+        self._results = results
+        self._known: dict[str, Definition] = {}
+
+    def __getitem__(self, name: str) -> Definition:
+        found = self._plain[name]
+        line = self._results.lines.get(name)
+        if line is None:
+            return found
+        if name not in self._known:
+            try:
+                stand = stands_for(self._results.outcome(line, found.body).value)
+            except NoResult:
+                stand = None
+            self._known[name] = found if stand is None else Definition(None, stand)
+        return self._known[name]
+
+    def __iter__(self) -> Iterator[str]:
+        return iter(self._plain)
+
+    def __len__(self) -> int:
+        return len(self._plain)
+
+    def __contains__(self, name: object) -> bool:
+        return name in self._plain
 
 
 def _weight(key: Hashable, found: Outcome | NoResult) -> int:
@@ -156,7 +191,6 @@ def calculated(
     names = _names_beyond(definitions)
     wrong = circles(lanes, statements, definitions)
     found.circles = wrong
-    wanted = _names_wanted(lanes, statements, definitions)
     for lane in lanes:
         statement = statements.get(lane.id)
         if statement is None or lane.id in errors or lane.id in wrong or lane.fit is not None:
@@ -164,8 +198,10 @@ def calculated(
         touched = lane.id in bodies or any(one.name in names for one in names_in(statement.body))
         if not touched or missing_names(statement, definitions, set()):
             continue
-        if lane.working and str(statement.name or lane.name) not in wanted:
+        if lane.working:
             found.for_lines.add(lane.id)
+            if isinstance(statement, ValueStatement):
+                found.lines[str(statement.name or lane.name)] = lane.id
             continue
         try:
             _carried_out(found, lane, statement, names)
@@ -174,36 +210,13 @@ def calculated(
             reason = str(error)
         except OutOfTime:
             reason = SLOW
-        if lane.working:
-            found.for_lines.add(lane.id)
-        else:
-            errors[lane.id] = Uncomputed(_sentence(reason), 0, len(lane.text))
+        errors[lane.id] = Uncomputed(_sentence(reason), 0, len(lane.text))
     statements.update(found.instead)
     return found
 
 
 def _sentence(reason: str) -> str:
     return f"{reason[:1].upper()}{reason[1:].rstrip('.')}."
-
-
-def _names_wanted(
-    lanes: tuple[Lane, ...], statements: dict[str, Statement], definitions: Mapping[str, Definition]
-) -> set[str]:
-    """The names that lanes of the sheet use, however indirectly."""
-    found: set[str] = set()
-    pending = [
-        one.name
-        for lane in lanes
-        if not lane.working and (statement := statements.get(lane.id)) is not None
-        for one in names_in(statement.body)
-    ]
-    while pending:
-        name = pending.pop()
-        if name not in found:
-            found.add(name)
-            if name in definitions:
-                pending += [one.name for one in names_in(definitions[name].body)]
-    return found
 
 
 def _names_beyond(definitions: Mapping[str, Definition]) -> set[str]:
@@ -236,10 +249,7 @@ def _carried_out(found: Calculated, lane: Lane, statement: Statement, names: set
     try:
         body = _settled(found.calculator, statement.body, parameters, names)
     except _Open as reason:
-        if not lane.working:
-            raise NoResult(str(reason)) from None
-        found.for_lines.add(lane.id)
-        return
+        raise NoResult(str(reason)) from None
     found.instead[lane.id] = replace(statement, body=body)
 
 

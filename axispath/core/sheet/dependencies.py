@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
+
 from axispath.core.arithmetic.program import Definition
 from axispath.core.language.errors import LanguageError
 from axispath.core.language.tree import Call, RelationStatement, Statement, ValueStatement
@@ -101,7 +103,7 @@ def _circle(name: str, needs: dict[str, set[str]]) -> list[str] | None:
 
 
 def missing_names(
-    statement: Statement, definitions: dict[str, Definition], broken: set[str]
+    statement: Statement, definitions: Mapping[str, Definition], broken: set[str]
 ) -> tuple[str, ...]:
     """Names without a fitting meaning that the statement needs, however indirectly."""
     found: dict[str, None] = {}

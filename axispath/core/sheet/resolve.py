@@ -5,7 +5,7 @@ Order does not matter: names are collected from all lanes first.
 
 from __future__ import annotations
 
-from collections.abc import Container, Iterator
+from collections.abc import Container, Iterator, Mapping
 from dataclasses import dataclass, field
 from functools import cached_property
 
@@ -39,7 +39,7 @@ from axispath.core.language.tree import (
 from axispath.core.language.walking import coordinates, differences
 from axispath.core.memory import Memory
 from axispath.core.quantities.values import NoResult
-from axispath.core.sheet.calculating import Calculated, calculated
+from axispath.core.sheet.calculating import Calculated, Standing, calculated
 from axispath.core.sheet.data import Arrays
 from axispath.core.sheet.dependencies import (
     circles,
@@ -65,7 +65,7 @@ class ResolvedLane:
     statement: Statement | None = None
     error: LanguageError | None = None
     missing: tuple[str, ...] = ()
-    definitions: dict[str, Definition] = field(default_factory=dict, repr=False, compare=False)
+    definitions: Mapping[str, Definition] = field(default_factory=dict, repr=False, compare=False)
     running: bool = field(default=False, compare=False)  # its argument hides a value of that name
     typed: Statement | None = field(
         default=None, compare=False
@@ -258,7 +258,8 @@ def _resolve(lanes: tuple[Lane, ...], unit: AngleUnit) -> Sheet:
     defined = definitions_of(lanes, statements)
     found_here = results.circles
     errors |= circles(lanes, statements, defined) if found_here is None else found_here
-    definitions = {**defined, **found.lists}
+    plain = {**defined, **found.lists}
+    definitions = Standing(plain, results)
     broken = {
         name
         for lane in lanes
@@ -268,7 +269,7 @@ def _resolve(lanes: tuple[Lane, ...], unit: AngleUnit) -> Sheet:
     made = []
     for lane in lanes:
         read = statements.get(lane.id)
-        missing = missing_names(read, definitions, broken) if read else ()
+        missing = missing_names(read, plain, broken) if read else ()
         resolved = ResolvedLane(
             lane,
             unit,

@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 import itertools
+from collections.abc import Mapping
 from dataclasses import dataclass
 from functools import cached_property
 
 from axispath.core.arithmetic.build import program
 from axispath.core.arithmetic.floats import float_value
-from axispath.core.arithmetic.program import Definition, NotComputable, Program
+from axispath.core.arithmetic.program import Definition, NotComputable, Program, extended
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.language.equation import parse_equation
 from axispath.core.language.errors import LanguageError
@@ -51,7 +52,7 @@ class Question:
     comparison: Comparison
     unknown: str
     unit: AngleUnit
-    definitions: dict[str, Definition]
+    definitions: Mapping[str, Definition]
     pair: bool = False
 
     @property
@@ -92,7 +93,7 @@ class Question:
         """A tree as a program of u = 1/unknown."""
         # The unknown may stand in other definitions too, so it is itself a value: 1/u.
         outside = Quotient(Number("1"), Name("outward distance"))
-        definitions = {**self.definitions, self.unknown: Definition(None, outside)}
+        definitions = extended(self.definitions, {self.unknown: Definition(None, outside)})
         return program(tree, ("outward distance",), definitions, everywhere=True)
 
 
@@ -121,7 +122,7 @@ def ask(document: Document, text: str, unknown: str = "") -> Question:
 
 
 def _names(
-    comparison: Comparison, definitions: dict[str, Definition], lanes: list[ResolvedLane]
+    comparison: Comparison, definitions: Mapping[str, Definition], lanes: list[ResolvedLane]
 ) -> tuple[list[str], list[str]]:
     """The names without a value, and the sliders that the sides depend on."""
     free: dict[str, None] = {}

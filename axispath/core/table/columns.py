@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 from fractions import Fraction
 
@@ -113,7 +114,7 @@ def _head(document: Document, table: Table, text: str) -> Head:
     return Head(text, source)
 
 
-def _missing(tree: Expression, running: str, definitions: dict[str, Definition]) -> str:
+def _missing(tree: Expression, running: str, definitions: Mapping[str, Definition]) -> str:
     for node in free_names(tree):
         if isinstance(node, Call):
             if node.name not in definitions:

@@ -7,7 +7,7 @@ from dataclasses import replace
 import numpy as np
 
 from axispath.core.arithmetic.build import program
-from axispath.core.arithmetic.program import Definition, Program
+from axispath.core.arithmetic.program import Definition, Program, extended
 from axispath.core.language.points import from_polar
 from axispath.core.language.tree import Call, Expression, FunctionStatement, Name, Negation, Sum
 from axispath.core.language.walking import coordinates
@@ -42,7 +42,7 @@ def with_function(curve: ResolvedLane, function: ResolvedLane, budget: Budget) -
     apart = program(
         Sum((y, Negation(Call(RULE, (x,))))),
         curve.parameters,
-        {**curve.definitions, RULE: rule},
+        extended(curve.definitions, {RULE: rule}),
     )
     found = zeros_along(curve, apart, budget)
     return replace(found, landmarks=tuple(m for m in found.landmarks if _within(function, m)))

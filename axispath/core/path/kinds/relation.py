@@ -8,7 +8,7 @@ from dataclasses import replace
 import numpy as np
 
 from axispath.core.arithmetic.build import program
-from axispath.core.arithmetic.program import Definition, NotComputable
+from axispath.core.arithmetic.program import Definition, NotComputable, extended
 from axispath.core.language.tree import Call, Name
 from axispath.core.path.budget import Budget
 from axispath.core.path.curves.meets import parts_of, zeros_along
@@ -113,11 +113,9 @@ def function_meets(
         return None
     assert first.statement is not None
     rules, relation = rules_of(second), relation_of(second)
-    known = {
-        **second.definitions,
-        RULE: Definition(PLANE, rules.tree),
-        HEIGHT: Definition(first.parameters, first.statement.body),
-    }
+    height = Definition(first.parameters, first.statement.body)
+    more = {RULE: Definition(PLANE, rules.tree), HEIGHT: height}
+    known = extended(second.definitions, more)
     variable = first.parameters[0]
     at = Name(variable)
     apart = program(Call(RULE, (at, Call(HEIGHT, (at,)))), (variable,), known)
@@ -135,7 +133,7 @@ def curve_meets(
 ) -> Path | None:
     """Where a curve meets a relation: zeros of F(x(t), y(t))."""
     rules, relation = rules_of(second), relation_of(second)
-    known = {**first.definitions, RULE: Definition(PLANE, rules.tree)}
+    known = extended(first.definitions, {RULE: Definition(PLANE, rules.tree)})
     apart = program(Call(RULE, parts_of(first)), first.parameters, known)
     span = range_of(first)
 

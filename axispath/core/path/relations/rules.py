@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 from fractions import Fraction
 from functools import cached_property
@@ -10,7 +11,7 @@ from axispath.core.arithmetic.build import program
 from axispath.core.arithmetic.derivative import derivative
 from axispath.core.arithmetic.fraction import numerator
 from axispath.core.arithmetic.interval import End
-from axispath.core.arithmetic.program import Definition, Program
+from axispath.core.arithmetic.program import Definition, Program, extended
 from axispath.core.arithmetic.simplest import number
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.language.tree import Expression, RelationStatement
@@ -30,7 +31,7 @@ class Rules:
     """An equation F(x, y) = 0 as trees and programs, with its slopes of both orders."""
 
     tree: Expression
-    definitions: dict[str, Definition]
+    definitions: Mapping[str, Definition]
     unit: AngleUnit
 
     def plan(self, tree: Expression) -> Program:
@@ -56,7 +57,7 @@ class Rules:
         """F with one coordinate fixed, as a program of the other."""
         other = "x" if letter == "y" else "y"
         value = Definition(None, number(Fraction(at)))
-        return program(self.tree, (other,), {**self.definitions, letter: value})
+        return program(self.tree, (other,), extended(self.definitions, {letter: value}))
 
 
 def rules_of(lane: ResolvedLane) -> Rules:

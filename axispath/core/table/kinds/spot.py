@@ -11,7 +11,7 @@ from axispath.core.arithmetic.balls import BallFunction
 from axispath.core.arithmetic.build import program
 from axispath.core.arithmetic.derivative import derivative
 from axispath.core.arithmetic.floats import float_function, float_value
-from axispath.core.arithmetic.program import Definition, NotComputable, Program
+from axispath.core.arithmetic.program import Definition, NotComputable, Program, extended
 from axispath.core.arithmetic.simplest import number
 from axispath.core.language.numbers import MINUS, decimal, full_precision
 from axispath.core.plane.member import belongs
@@ -141,5 +141,5 @@ def _section(
 def _cut(lane: ResolvedLane, free: str, fixed: str, still: float) -> Program:
     """The function with one of its variables fixed."""
     assert lane.statement is not None
-    known = {**lane.definitions, fixed: Definition(None, number(Fraction(still)))}
+    known = extended(lane.definitions, {fixed: Definition(None, number(Fraction(still)))})
     return program(lane.statement.body, (free,), known)
