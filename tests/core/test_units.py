@@ -235,7 +235,9 @@ class Quantities(unittest.TestCase):
         self.assertEqual(work("5 metre", document).shown, "5 m")
         self.assertIn("g is the standard gravity", work("2 kg · g").note)
         self.assertIn("behind a number is the gram", work("2 g").note)
-        document = apply(Document(), AddWork(text="g = 10"))
+        document = apply(apply(Document(), AddWork(text="k = 2")), AddWork(text="g = 10"))
+        self.assertEqual(work("5 kg", document).shown, "5 kg")
+        self.assertEqual(work("k g", document).shown, "20")
         self.assertEqual(work("3 · g", document).shown, "30")
 
     def test_letters_are_constants_of_nature_beside_units_only(self):

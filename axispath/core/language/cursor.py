@@ -30,7 +30,11 @@ class Cursor:
         self.words = scope.vocabulary.functions
         self.constants = scope.vocabulary.constants
         refuse_foreign(text, tokens, scope)
-        self.tokens = [part for token in tokens for part in _parts(token, scope)]
+        self.tokens = [
+            part
+            for before, token in zip((None, *tokens), tokens, strict=False)
+            for part in _parts(token, scope, before)
+        ]
         self.measured = self._has_units()
         self.at = 0
         self.depth = 0
@@ -134,9 +138,11 @@ class Cursor:
             raise self.unexpected()
 
 
-def _parts(token: Token, scope: Scope) -> list[Token]:
+def _parts(token: Token, scope: Scope, before: Token | None) -> list[Token]:
     if token.kind != "name":
         return [token]
+    if before is not None and before.kind == "number" and scope.vocabulary.is_unit(token.text):
+        return [token]  # 5 kg, whatever k and g are
     words = split(token.text, scope)
     if len(words) == 1:
         return [token]
