@@ -272,6 +272,16 @@ class Working(BrowserTest):
         self.page.keyboard.press("Enter")
         expect(self.page.locator(".work-line")).to_have_count(4)
 
+    def test_a_value_of_the_sheet_goes_to_a_line(self):
+        self.open()
+        self.type_line("a = 1.5")
+        self.page.get_by_role("button", name="More for a").click()
+        self.page.get_by_role("button", name="To Working").click()
+        self.page.get_by_role("tab", name="Working").click()
+        expect(self.page.locator(".work-line")).to_have_count(1)
+        expect(self.line(0)).to_contain_text("= 1.5")
+        expect(self.page.locator(".lane")).to_have_count(1)
+
     def test_names_and_signs_are_offered(self):
         self.open_working()
         self.page.locator("#work-entry").press_sequentially("eigenv")

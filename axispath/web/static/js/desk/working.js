@@ -56,6 +56,7 @@ export function workingIn(at, host) {
       // A line that is written in a way of its own says what it should already.
       if (!place || !text || place.textContent || lineOf(place)?.written.form) continue;
       const decimal = place.parentElement?.querySelector(".work-decimal");
+      decimal?.removeAttribute("title");
       if (decimal?.textContent === `≈ ${text}`) decimal.textContent = `= ${text}`;
       else place.textContent = `= ${text}`;
       place.parentElement?.querySelector(".work-why")?.remove();

@@ -147,6 +147,7 @@ export class Lanes {
     else if (act === "solve") this.told.edit({ do: "solve for", id, letter: button.getAttribute("data-letter") });
     else if (act === "line") this.told.edit({ do: "add lane", text: button.getAttribute("data-line") });
     else if (act === "level") this.told.edit({ do: "draw level", id });
+    else if (act === "work") this.told.edit({ do: "add work", text: row.getAttribute("data-name") ?? "" });
     else if (act === "duplicate") this.told.edit({ do: "duplicate lane", id });
     else if (act === "colour") this.told.edit({ do: "set colour", id, colour: Number(button.getAttribute("data-colour")) });
     else if (act === "up" || act === "down") this.move(row, act === "up" ? -1 : 1);
