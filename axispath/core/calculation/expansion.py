@@ -27,14 +27,13 @@ from axispath.core.language.walking import free_names
 from axispath.core.quantities import grids
 from axispath.core.quantities.laurent import Laurent, NoSeries
 from axispath.core.quantities.scalars import negate, sign
-from axispath.core.quantities.surds import PI, Surd
+from axispath.core.quantities.surds import Surd
 from axispath.core.quantities.values import Scalar
 
 if TYPE_CHECKING:
     from axispath.core.calculation.evaluate import Evaluator, Names
 
 Local = dict[str, Laurent]
-HALF_DEGREE = PI * Surd.of(Fraction(1, 180))
 
 
 class Expansion:

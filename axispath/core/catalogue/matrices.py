@@ -15,7 +15,6 @@ from axispath.core.quantities.grids import (
     dot,
     each,
     matrix_of,
-    power,
     scalar,
     sized,
     transposed,
@@ -194,10 +193,6 @@ def _condition(value: Value) -> Value:
     return multiply(
         decompositions.largest_row(grid), decompositions.largest_row(rows_of.inverse(grid))
     )
-
-
-def _matrix_power(value: Value, exponent: Value) -> Value:
-    return power(value, exponent)
 
 
 A = ("A",)

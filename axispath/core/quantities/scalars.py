@@ -118,10 +118,7 @@ def _on_scale(
 ) -> Scalar:
     """Temperatures on a scale with a zero of its own: only differences are added to them."""
     shown = left.shown_in if isinstance(left, Measured) else None
-    scales = [
-        isinstance(one, Measured) and bool(one.shown_in and one.shown_in[2])
-        for one in (left, right)
-    ]
+    scales = [_has_zero(left), _has_zero(right)]
     if not isinstance(found, Measured):
         return found
     if scales == [True, True] and work is subtract:
