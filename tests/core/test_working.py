@@ -94,6 +94,19 @@ class Results(unittest.TestCase):
         self.assertEqual(exact.note, "")
         self.assertIn("condition number", system.note)
 
+    def test_an_imaginary_part_is_left_out_only_where_no_i_takes_part(self):
+        lines = (
+            "u = 1 + i",
+            "integral(√x for x = 0 to 1)",
+            "integral(1 + u x^2/e^x for x = 0 to 1)",
+        )
+        _, real, turned = results(worked(*lines))
+        self.assertNotIn("i", real.text)
+        self.assertIn("i", turned.text)
+        (odd,) = results(worked("integral(cos x + i sin x for x = -1 to 1)"))
+        self.assertTrue(odd.text.startswith("1.68294"))
+        self.assertIn("±", odd.text)
+
     def test_values_of_functions_and_their_derivatives(self):
         document = worked("f(x) = x^3 - 1/x for x > 0", "f(2)", "f'(2)", "f″(1)", "f(-1)", "f'(-1)")
         found = results(document)[1:]

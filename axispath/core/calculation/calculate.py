@@ -126,8 +126,8 @@ def _scalars(value: Value) -> Iterator[Scalar]:
     match value:
         case Items(values):
             yield from values
-        case Grid(rows):
-            yield from (one for row in rows for one in row)
+        case Grid():
+            yield from value.entries
         case Parts(named):
             for _, one in named:
                 yield from _scalars(one)

@@ -26,7 +26,7 @@ from axispath.core.calculation.measuring import (
     temperature,
     unit_value,
 )
-from axispath.core.calculation.pieces import entries_of, is_turned, number_of
+from axispath.core.calculation.pieces import is_turned, number_of
 from axispath.core.calculation.running import RUNNING
 from axispath.core.catalogue.sequences import section
 from axispath.core.language.exponents import odd_root
@@ -272,9 +272,10 @@ class Evaluator:
 
     def told(self, matrix: Value, found: Value) -> None:
         """Keep the condition number where something was solved inexactly."""
-        values = found.values if isinstance(found, Items) else entries_of(found)
         if not isinstance(matrix, Grid) or matrix.size[0] > MOST_CONDITIONED:
             return
+        values = found.values if isinstance(found, Items) else ()
+        values = found.entries if isinstance(found, Grid) else values
         if any(not isinstance(one, Surd) for one in values):
             number = grids.scalar(catalogue.CALCULATED["condition"].work(matrix), "a condition")
             if not isinstance(number, Undefined):

@@ -33,7 +33,7 @@ def of_many(function: str, given: list[Value]) -> Value:
         if isinstance(value, Items):
             items += value.values
         elif isinstance(value, Grid):
-            items += [entry for row in value.rows for entry in row]
+            items += value.entries
         else:
             items.append(grids.scalar(value, f"what {function} takes"))
     if not items:

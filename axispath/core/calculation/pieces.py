@@ -6,7 +6,7 @@ from fractions import Fraction
 from functools import lru_cache
 
 from axispath.core.quantities.surds import Surd
-from axispath.core.quantities.values import Grid, Scalar, Value
+from axispath.core.quantities.values import Scalar
 
 
 def is_turned(base: Scalar) -> bool:
@@ -20,8 +20,3 @@ def is_turned(base: Scalar) -> bool:
 def number_of(text: str) -> Surd:
     """A number as it was typed."""
     return Surd.of(Fraction(text))
-
-
-def entries_of(value: Value) -> list[Scalar]:
-    """All numbers of a matrix; none of other values."""
-    return [entry for row in value.rows for entry in row] if isinstance(value, Grid) else []

@@ -27,7 +27,8 @@ from axispath.core.language.tree import (
     Running,
     Sum,
 )
-from axispath.core.language.walking import free_names
+from axispath.core.language.vocabulary import IMAGINARY_UNIT
+from axispath.core.language.walking import free_names, walk
 from axispath.core.quantities.laurent import TERMS, Laurent, NoSeries
 from axispath.core.quantities.polynomials import MOST_DEGREE, polynomial_zeros
 from axispath.core.quantities.scalars import (
@@ -142,8 +143,17 @@ def _enclosed_integral(
 
 
 def _is_real(of: Evaluator, node: Running) -> bool:
-    """Whether nothing complex takes part, so that an imaginary part is only width."""
-    return not any(one.name == "i" and "i" not in of.definitions for one in free_names(node))
+    """Whether no i takes part, in what it needs either, so that an imaginary part is only width."""
+    pending: list[Expression] = [node]
+    seen: set[str] = set()
+    while pending:
+        tree = pending.pop()
+        if Constant(IMAGINARY_UNIT) in walk(tree):
+            return False
+        names = {one.name for one in free_names(tree)} - seen
+        seen |= names
+        pending += [of.definitions[name].body for name in names if name in of.definitions]
+    return True
 
 
 def _coefficients(of: Evaluator, node: Running) -> list[Fraction] | None:

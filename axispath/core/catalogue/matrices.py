@@ -106,10 +106,7 @@ def _drawn(
 
 
 def _norm(value: Value) -> Value:
-    if isinstance(value, Grid):
-        entries = tuple(entry for row in value.rows for entry in row)
-    else:
-        entries = vector_of(value, "norm")
+    entries = value.entries if isinstance(value, Grid) else vector_of(value, "norm")
     squares = tuple(rows_of.size_squared(entry) for entry in entries)
     return to_power(dot(squares, (Surd.of(1),) * len(squares)), Surd.of(Fraction(1, 2)))
 

@@ -6,7 +6,7 @@ import math
 from collections.abc import Iterable
 
 MINUS = "−"
-_RAISED = str.maketrans("-0123456789", "⁻⁰¹²³⁴⁵⁶⁷⁸⁹")
+RAISED = str.maketrans("-0123456789", "⁻⁰¹²³⁴⁵⁶⁷⁸⁹")
 
 
 def decimal(value: float, digits: int = 6, noise: float = 0.0) -> str:
@@ -27,11 +27,12 @@ def decimal(value: float, digits: int = 6, noise: float = 0.0) -> str:
     exponent = int(power)
     if -5 <= exponent < digits:
         fixed = f"{float(f'{mantissa}e{exponent}'):.{max(digits - 1 - exponent, 0)}f}"
-        return sign + _trimmed(fixed)
-    return f"{sign}{_trimmed(mantissa)}×10{str(exponent).translate(_RAISED)}"
+        return sign + trimmed(fixed)
+    return f"{sign}{trimmed(mantissa)}×10{str(exponent).translate(RAISED)}"
 
 
-def _trimmed(text: str) -> str:
+def trimmed(text: str) -> str:
+    """A decimal without zeros at its end."""
     return text.rstrip("0").rstrip(".") if "." in text else text
 
 

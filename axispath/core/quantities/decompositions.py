@@ -55,7 +55,7 @@ def qr(grid: Grid) -> Parts:
     """Q and R with grid = Q·R, by Gram and Schmidt; exact where the lengths are roots."""
     columns = [list(column) for column in transposed(defined(grid)).rows]
     _refuse_large(max(grid.size))
-    if not all(is_real(v) for row in grid.rows for v in row):
+    if not all(map(is_real, grid.entries)):
         raise NoResult("such a product is found for real matrices")
     units: list[list[Scalar]] = []
     size = len(columns)

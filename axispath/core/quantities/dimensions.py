@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from fractions import Fraction
 
+from axispath.core.language.numbers import RAISED
+
 BASES = ("m", "kg", "s", "A", "K", "mol", "cd")
 Dimension = tuple[Fraction, ...]
 """The powers of the base units, in this order."""
@@ -16,7 +18,6 @@ WORDS = {
     "mol": "moles",
     "cd": "candelas",
 }
-SUPER = str.maketrans("0123456789-/", "⁰¹²³⁴⁵⁶⁷⁸⁹⁻⁄")
 
 
 def dimension(**powers: int) -> Dimension:
@@ -49,7 +50,7 @@ def base_text(of: Dimension) -> str:
 
 
 def _power(base: str, power: Fraction) -> str:
-    return base if power == 1 else f"{base}{str(power).translate(SUPER)}"
+    return base if power == 1 else f"{base}{str(power).translate(RAISED).replace('/', '⁄')}"
 
 
 def told(of: Dimension) -> str:

@@ -118,7 +118,7 @@ def _enclosed(grid: Grid) -> Grid:
         raise TooWide from None
     # A simple eigenvalue of a real matrix whose enclosure meets the real axis is real: else its
     # conjugate were a second one in the enclosure. It has a real vector.
-    real = all(is_real(value) for row in grid.rows for value in row)
+    real = all(map(is_real, grid.entries))
     rows = vectors.tolist()
     found: list[tuple[Scalar, tuple[Scalar, ...]]] = []
     for k, value in enumerate(values):

@@ -91,7 +91,7 @@ def from_fractions(matrix: fmpq_mat) -> Grid:
 def balls_of(grid: Grid) -> arb_mat | acb_mat:
     """A matrix of enclosures for the library."""
     rows: list[list[Any]] = [[enclosed(known(v)) for v in row] for row in grid.rows]
-    real = all(is_real(value) for row in grid.rows for value in row)
+    real = all(map(is_real, grid.entries))
     return arb_mat(rows) if real else acb_mat(rows)
 
 
@@ -102,7 +102,7 @@ def from_balls(matrix: arb_mat | acb_mat) -> Grid:
 
 def is_exact(grid: Grid) -> bool:
     """Whether all numbers are exact."""
-    return all(isinstance(value, Surd) for row in grid.rows for value in row)
+    return all(isinstance(value, Surd) for value in grid.entries)
 
 
 def echelon(grid: Grid, reduced: bool, columns: int | None = None) -> Echelon:

@@ -128,7 +128,7 @@ def product(left: Value, right: Value) -> Value:
         if isinstance(one, Grid) and isinstance(other, Items) and not other.values:
             raise NoResult(f"{called(one)} and an empty list do not fit")
     if isinstance(left, Grid) and isinstance(right, Items):
-        found = _matrix_product(left, Grid(tuple((value,) for value in right.values)))
+        found = _matrix_product(left, column_of(right, "a product"))
         return Items(tuple(row[0] for row in found.rows))
     if isinstance(left, Items) and isinstance(right, Grid):
         return Items(_matrix_product(Grid((left.values,)), right).rows[0])
@@ -167,7 +167,7 @@ def _exact_product(left: Grid, right: Grid) -> Grid | None:
     if first is None or second is None:
         return None
     found = from_fractions(first * second)
-    longest = max(bits_of(value) for row in found.rows for value in row)
+    longest = max(map(bits_of, found.entries))
     return found if longest <= MOST_BITS else from_balls(balls_of(left) * balls_of(right))
 
 
@@ -254,7 +254,7 @@ def vector_of(value: Value, what: str) -> tuple[Scalar, ...]:
     if isinstance(value, Items):
         return value.values
     if isinstance(value, Grid) and 1 in value.size:
-        return tuple(entry for row in value.rows for entry in row)
+        return value.entries
     raise NoResult(f"{what} needs vectors, such as [1, 2, 3], not {called(value)}")
 
 

@@ -66,6 +66,11 @@ class Grid:
         return f"{self.size[0]} × {self.size[1]}"
 
     @property
+    def entries(self) -> tuple[Scalar, ...]:
+        """All its numbers, row by row."""
+        return tuple(entry for row in self.rows for entry in row)
+
+    @property
     def is_square(self) -> bool:
         """Whether it has as many rows as columns."""
         return self.size[0] == self.size[1]

@@ -9,12 +9,11 @@ from fractions import Fraction
 from flint import acb, arb
 
 from axispath.core.catalogue.balls import precision
-from axispath.core.language.numbers import MINUS
+from axispath.core.language.numbers import MINUS, RAISED, trimmed
 from axispath.core.quantities.surds import Surd
 
 LARGEST_FIXED = 15  # powers of ten beyond which fixed places say nothing
 LARGEST_PLAIN = 9
-RAISED = str.maketrans("0123456789-", "⁰¹²³⁴⁵⁶⁷⁸⁹⁻")
 STEP = {"scientific": 1, "engineering": 3}  # of the power of ten
 WANTED = 100  # bits
 FARTHEST, SMALLEST = 2 * 10**9, 6 * 10**8  # powers of two, of ten
@@ -78,14 +77,10 @@ def written(value: Decimal, notation: str, digits: int) -> str:
         return _signed(f"{value:.0f}")
     near = _context(digits).plus(value)
     if -5 <= near.adjusted() < digits:
-        return _signed(_trimmed(f"{near:f}"))
+        return _signed(trimmed(f"{near:f}"))
     mantissa = near.scaleb(-near.adjusted(), _context(digits))
     power = str(near.adjusted()).translate(RAISED)
-    return f"{_signed(_trimmed(f'{mantissa:f}'))}×10{power}"
-
-
-def _trimmed(text: str) -> str:
-    return text.rstrip("0").rstrip(".") if "." in text else text
+    return f"{_signed(trimmed(f'{mantissa:f}'))}×10{power}"
 
 
 def _signed(text: str) -> str:
@@ -99,7 +94,7 @@ def _power(value: Decimal, step: int, digits: int) -> str:
         return "0"
     near = _context(digits).plus(value)
     low = near.adjusted() // step * step
-    text = _signed(_trimmed(f"{near.scaleb(-low, _context(digits)):f}"))
+    text = _signed(trimmed(f"{near.scaleb(-low, _context(digits)):f}"))
     return f"{text} × 10{str(low).translate(RAISED)}" if low else text
 
 

@@ -7,14 +7,13 @@ from fractions import Fraction
 from axispath.core import catalogue
 from axispath.core.calculation.trees import tree_of
 from axispath.core.language.notation import write
-from axispath.core.language.numbers import MINUS
+from axispath.core.language.numbers import MINUS, RAISED
 from axispath.core.language.plain import Plain, plain
 from axispath.core.language.tree import Expression
 from axispath.core.language.vocabulary import Shape, Word
 from axispath.core.quantities.surds import Surd
 
 LONGEST = 40  # characters of a form that is still easier to read than a decimal
-SUPER = str.maketrans("0123456789", "⁰¹²³⁴⁵⁶⁷⁸⁹")
 
 
 class _Shown(Plain):
@@ -31,7 +30,7 @@ class _Shown(Plain):
         return f"{top}/{bottom if plain else f'({bottom})'}"
 
     def power(self, base: str, exponent: str) -> str:
-        return f"{base}{exponent.translate(SUPER)}" if exponent.isdigit() else f"{base}^{exponent}"
+        return f"{base}{exponent.translate(RAISED)}" if exponent.isdigit() else f"{base}^{exponent}"
 
     def apply(self, word: Word, arguments: list[str]) -> str:
         if word.shape is Shape.ROOT:

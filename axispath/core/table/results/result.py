@@ -189,11 +189,7 @@ def shown(
     notes += readings_of(lane_body) if lane_body is not None else []
     if writer.huge:
         notes.append("larger than anything a plot can hold")
-    return _with_note(found, "; ".join(notes))
-
-
-def _with_note(result: Result, note: str) -> Result:
-    return replace(result, note=note) if note else result
+    return replace(found, note="; ".join(notes))
 
 
 class _Writer:
