@@ -252,6 +252,23 @@ class Working(BrowserTest):
         names.get_by_role("button").click()
         expect(self.page.locator("#work-entry")).to_have_value("w")
 
+    def test_an_exact_form_that_comes_twice_is_shown_once(self):
+        def late(route):
+            answer = route.fetch()
+            route.fulfill(response=answer, json={**answer.json(), "late": True})
+            asked.append(route)
+
+        asked = []
+        self.page.route("**/exact", late)
+        self.open_working()
+        self.work("integral(sin x for x = 0 to π)")
+        two = re.compile(r"^\s*= 2\s*$")
+        expect(self.line(0).locator(".work-result")).to_have_text(two)
+        before = len(asked)
+        self.work("1/3")
+        self.eventually(lambda: len(asked) > before + 2, True)
+        expect(self.line(0).locator(".work-result")).to_have_text(two)
+
     def test_a_unit_mistake_is_found_and_mended(self):
         self.open_working()
         self.work("load = 850 kg · g", "load/4 in kN", "load + 3 kg")

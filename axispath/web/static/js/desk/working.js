@@ -57,7 +57,8 @@ export function workingIn(at, host) {
       if (!place || !text || place.textContent || lineOf(place)?.written.form) continue;
       const decimal = place.parentElement?.querySelector(".work-decimal");
       decimal?.removeAttribute("title");
-      if (decimal?.textContent === `≈ ${text}`) decimal.textContent = `= ${text}`;
+      // Asked again, the decimal may say so already.
+      if ([`≈ ${text}`, `= ${text}`].includes(decimal?.textContent ?? "")) /** @type {Element} */ (decimal).textContent = `= ${text}`;
       else place.textContent = `= ${text}`;
       place.parentElement?.querySelector(".work-why")?.remove();
     }
