@@ -14,8 +14,8 @@ from axispath.core.arithmetic.floats import float_function
 from axispath.core.arithmetic.interval import End
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.language.statement import parse_statement
-from axispath.core.path.find import find_path
-from axispath.core.path.landmark import Kind
+from axispath.core.search.find import find_path
+from axispath.core.search.landmark import Kind
 from bench.timing import median
 
 FUNCTIONS = (

@@ -6,13 +6,13 @@ import statistics
 
 import numpy as np
 
-from axispath.core.path.budget import Budget
 from axispath.core.path.relations.rules import rules_of
 from axispath.core.path.relations.search import find_relation
 from axispath.core.plane.picture import curve_drawn
 from axispath.core.plane.relation import relation_of
 from axispath.core.plane.screen import Screen
 from axispath.core.sampling.kinds import drawn
+from axispath.core.search.budget import Budget
 from axispath.core.sheet.document import Document
 from axispath.core.sheet.edits import AddLane, Slide, apply
 from axispath.core.sheet.resolve import ResolvedLane, resolve

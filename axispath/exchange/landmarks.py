@@ -8,8 +8,8 @@ import math
 from collections.abc import Mapping
 
 from axispath.core.language.numbers import full_precision
-from axispath.core.path.landmark import Certainty, Kind
 from axispath.core.path.survey import Survey
+from axispath.core.search.landmark import Certainty, Kind
 
 HEADS = ("function", "kind", "x", "y", "left limit", "right limit", "certainty", "parameters")
 

@@ -24,20 +24,20 @@ from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.calculation.closed import Closing, closing_of
 from axispath.core.language.tree import Number, Running, ValueStatement
 from axispath.core.memory import Memory
-from axispath.core.path.closed_forms import closed_text
 from axispath.core.path.curves.forms import curve_forms, place_of_mark
-from axispath.core.path.exact_forms import (
+from axispath.core.path.kinds import SEARCHED, VALUED
+from axispath.core.path.labels import crossing_key, keyed
+from axispath.core.path.lanes import Range
+from axispath.core.path.relations.forms import both_of, pair_forms
+from axispath.core.quantities.values import NoResult
+from axispath.core.search.closed_forms import closed_text
+from axispath.core.search.exact_forms import (
     asked_for,
     asymptotes,
     exact_forms,
     exact_value,
 )
-from axispath.core.path.kinds import SEARCHED, VALUED
-from axispath.core.path.labels import crossing_key, keyed
-from axispath.core.path.landmark import Path
-from axispath.core.path.lanes import Range
-from axispath.core.path.relations.forms import both_of, pair_forms
-from axispath.core.quantities.values import NoResult
+from axispath.core.search.landmark import Path
 from axispath.core.sheet.document import Document
 from axispath.core.sheet.resolve import ResolvedLane, resolve
 from axispath.core.table.kinds import OVER_X

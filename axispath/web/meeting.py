@@ -11,8 +11,8 @@ from flask import render_template
 from axispath.core.language.numbers import MINUS, decimal, full_precision
 from axispath.core.path.kinds import SEARCHED
 from axispath.core.path.labels import labelled, shown_t, shown_x, shown_y
-from axispath.core.path.landmark import Certainty, Kind, Landmark, Path
 from axispath.core.path.survey import unsearched
+from axispath.core.search.landmark import Certainty, Kind, Landmark, Path
 from axispath.core.sheet.document import MAX_LANES, Document
 from axispath.core.sheet.edits import AddLane, apply
 from axispath.core.sheet.scopes import scope_of

@@ -13,8 +13,8 @@ from axispath.core import catalogue
 from axispath.core.arithmetic.interval import End
 from axispath.core.language.latex import latex
 from axispath.core.language.numbers import decimal, full_precision, listed
-from axispath.core.path.exact_forms import asked_for, exact_forms
 from axispath.core.path.labels import labelled, shown_x
+from axispath.core.search.exact_forms import asked_for, exact_forms
 from axispath.core.sheet.angles import suspect_in
 from axispath.core.sheet.document import Document
 from axispath.core.sheet.ends import typed_end

@@ -8,7 +8,7 @@ from axispath.core.arithmetic.interval import End
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.language.scope import Scope
 from axispath.core.language.statement import parse_statement
-from axispath.core.path.find import find_path
+from axispath.core.search.find import find_path
 
 RADIAN, DEGREE = AngleUnit.RADIAN, AngleUnit.DEGREE
 

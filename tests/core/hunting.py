@@ -9,7 +9,7 @@ from axispath.core.arithmetic.balls import BallFunction, precision
 from axispath.core.arithmetic.floats import float_function
 from axispath.core.arithmetic.program import NotComputable
 from axispath.core.catalogue.balls import OutsideDomain
-from axispath.core.path.landmark import Kind
+from axispath.core.search.landmark import Kind
 from tests.core.helpers import RADIAN, path, plan
 
 ONE = (

@@ -6,7 +6,7 @@ import numpy as np
 
 from axispath.core.path.curves.round import round_of
 from axispath.core.path.curves.search import find_curve
-from axispath.core.path.landmark import Kind
+from axispath.core.search.landmark import Kind
 from axispath.core.sheet.curve import curve_of, range_of, slopes_of
 from axispath.core.sheet.document import Document
 from axispath.core.sheet.edits import AddLane, apply

@@ -14,8 +14,8 @@ from axispath.core.arithmetic.balls import BallFunction, precision
 from axispath.core.arithmetic.floats import float_function
 from axispath.core.arithmetic.interval import End
 from axispath.core.catalogue.balls import OutsideDomain
-from axispath.core.path.landmark import Certainty
 from axispath.core.path.lanes import Effort
+from axispath.core.search.landmark import Certainty
 from axispath.core.sheet.document import Document
 from axispath.core.sheet.refused import EditRefused
 from axispath.core.solve.answer import answer

@@ -11,13 +11,13 @@ from mpmath import mp, mpf
 
 from axispath.core.arithmetic.floats import float_value
 from axispath.core.arithmetic.interval import End
-from axispath.core.path.budget import Budget
-from axispath.core.path.exact_forms import asked_for, asymptotes, exact_forms
-from axispath.core.path.find import find_path
 from axispath.core.path.kinds import SEARCHED
-from axispath.core.path.landmark import Kind
 from axispath.core.path.lanes import Effort, path_of
 from axispath.core.path.survey import crossings
+from axispath.core.search.budget import Budget
+from axispath.core.search.exact_forms import asked_for, asymptotes, exact_forms
+from axispath.core.search.find import find_path
+from axispath.core.search.landmark import Kind
 from axispath.core.sheet.document import Document, Lane, View
 from axispath.core.sheet.ends import typed_end
 from axispath.core.sheet.resolve import resolve

@@ -16,12 +16,12 @@ from axispath.core.path.curves.measure import measures
 from axispath.core.path.curves.round import round_of
 from axispath.core.path.curves.search import find_curve
 from axispath.core.path.kinds import SEARCHED
-from axispath.core.path.landmark import Certainty, Kind, Reason
 from axispath.core.path.lanes import Effort
 from axispath.core.path.survey import crossings, survey
 from axispath.core.sampling.kinds import drawn
 from axispath.core.sampling.primitives import Band, Dots, Stroke
 from axispath.core.sampling.view import Frame
+from axispath.core.search.landmark import Certainty, Kind, Reason
 from axispath.core.sheet.curve import curve_of, end_text, range_of, slopes_of
 from axispath.core.sheet.document import Document, Table, View
 from axispath.core.sheet.edits import (

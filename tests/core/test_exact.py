@@ -12,7 +12,7 @@ from axispath.core.arithmetic.balls import BallFunction, precision
 from axispath.core.arithmetic.build import program
 from axispath.core.arithmetic.exact import NotExact, exact_form
 from axispath.core.catalogue.balls import OutsideDomain
-from axispath.core.path.exact_forms import asked_for, asymptotes, exact_forms
+from axispath.core.search.exact_forms import asked_for, asymptotes, exact_forms
 from tests.core.helpers import DEGREE, RADIAN, path, plan, read
 
 KNOWN = [

@@ -13,7 +13,7 @@ from axispath.core.arithmetic.balls import precision
 from axispath.core.arithmetic.exact import exact_form
 from axispath.core.arithmetic.identity import flat_levels, lowest_terms
 from axispath.core.arithmetic.rationals import Exact, exact_registers, guess
-from axispath.core.path.landmark import BREAKS
+from axispath.core.search.landmark import BREAKS
 from tests.core.helpers import DEGREE, RADIAN, path, plan
 
 FRACTIONS = st.fractions(-20, 20, max_denominator=40)

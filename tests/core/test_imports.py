@@ -14,11 +14,12 @@ ALLOWED = {
     "catalogue": {"language", "quantities", "catalogue"},
     "arithmetic": {"language", "quantities", "catalogue", "arithmetic"},
     "calculation": {"language", "quantities", "catalogue", "arithmetic", "calculation"},
+    "search": {*LINES, "search"},
     "data": {"data"},
     "fits": {"language", "catalogue", "arithmetic", "fits"},
     "sheet": {*LINES, "data", "fits", "sheet"},
     "plane": {*LINES, "data", "fits", "sheet", "plane"},
-    "path": {*LINES, "data", "fits", "sheet", "plane", "path"},
+    "path": {*LINES, "search", "data", "fits", "sheet", "plane", "path"},
     "sampling": {
         *LINES,
         "data",
@@ -29,6 +30,7 @@ ALLOWED = {
     },
     "solve": {
         *LINES,
+        "search",
         "data",
         "fits",
         "sheet",
@@ -37,7 +39,7 @@ ALLOWED = {
         "solve",
     },
     "table": {
-        *(*LINES, "data", "fits", "sheet"),
+        *(*LINES, "search", "data", "fits", "sheet"),
         *("plane", "path", "sampling", "table"),
     },
 }

@@ -7,7 +7,10 @@ import numpy as np
 
 from axispath.core.path.framing import frame
 from axispath.core.path.kinds import FRAMED, SEARCHED, VALUED
-from axispath.core.path.landmark import (
+from axispath.core.path.survey import survey
+from axispath.core.sampling.kinds import DRAWN, drawn
+from axispath.core.sampling.view import Frame
+from axispath.core.search.landmark import (
     CURVE_GROUPS,
     GROUP_OF,
     GROUPS,
@@ -17,9 +20,6 @@ from axispath.core.path.landmark import (
     RELATION_GROUPS,
     Kind,
 )
-from axispath.core.path.survey import survey
-from axispath.core.sampling.kinds import DRAWN, drawn
-from axispath.core.sampling.view import Frame
 from axispath.core.sheet import edits
 from axispath.core.sheet.document import (
     Document,

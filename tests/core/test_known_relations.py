@@ -12,9 +12,9 @@ import unittest
 import numpy as np
 import sympy
 
-from axispath.core.path.landmark import Kind
 from axispath.core.plane.picture import curve_drawn
 from axispath.core.plane.relation import relation_of
+from axispath.core.search.landmark import Kind
 from tests.core.planes import FRAME, lane_of, path_of
 from tests.core.resultants import NAMES, X, Y, common_zeros, typed
 

@@ -8,7 +8,6 @@ import numpy as np
 import sympy
 
 from axispath.core.path.kinds import FRAMED, SEARCHED
-from axispath.core.path.landmark import Kind
 from axispath.core.path.lanes import Effort
 from axispath.core.plane.levels import levels_drawn
 from axispath.core.plane.relation import level_of
@@ -16,6 +15,7 @@ from axispath.core.plane.screen import Screen
 from axispath.core.sampling.kinds import drawn
 from axispath.core.sampling.primitives import Label, Patch, Stroke
 from axispath.core.sampling.view import Frame
+from axispath.core.search.landmark import Kind
 from axispath.core.sheet.document import Document, View
 from axispath.core.sheet.edits import AddLane, SetLevels, apply
 from axispath.core.sheet.levels import levels_of, nice

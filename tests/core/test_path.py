@@ -10,8 +10,8 @@ from hypothesis import strategies as st
 
 from axispath.core.arithmetic.floats import float_function, float_value
 from axispath.core.arithmetic.interval import End
-from axispath.core.path.find import find_zeros
-from axispath.core.path.landmark import BREAKS, Certainty, Kind, Method, Reason, Stretch
+from axispath.core.search.find import find_zeros
+from axispath.core.search.landmark import BREAKS, Certainty, Kind, Method, Reason, Stretch
 from tests.core.hard import HARD
 from tests.core.helpers import DEGREE, RADIAN, path, plan, read
 from tests.core.hunting import disagreements, random_line

@@ -9,11 +9,11 @@ from fractions import Fraction
 import numpy as np
 from mpmath import mp
 
-from axispath.core.path.landmark import Kind
 from axispath.core.plane.area import size_of
 from axispath.core.plane.endless import endless
 from axispath.core.plane.member import belongs
 from axispath.core.plane.relation import relation_of
+from axispath.core.search.landmark import Kind
 from axispath.core.sheet.resolve import resolve
 from axispath.core.table.kinds import DESCRIBED
 from tests.core.planes import lane_of, path_of, places, sheet

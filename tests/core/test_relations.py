@@ -20,13 +20,13 @@ from axispath.core.language.plain import plain_statement
 from axispath.core.language.scope import Scope
 from axispath.core.language.statement import parse_expression
 from axispath.core.path.kinds import FRAMED, SEARCHED
-from axispath.core.path.landmark import Certainty, Kind
 from axispath.core.path.lanes import Effort
 from axispath.core.path.survey import survey
 from axispath.core.plane.picture import curve_drawn, shaded
 from axispath.core.plane.relation import relation_of
 from axispath.core.sampling.kinds import drawn
 from axispath.core.sampling.primitives import Dots, Patch, Stroke
+from axispath.core.search.landmark import Certainty, Kind
 from axispath.core.sheet.document import Document
 from axispath.core.sheet.edits import AddLane, ReviseLane, apply
 from axispath.core.sheet.refused import EditRefused

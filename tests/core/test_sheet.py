@@ -5,9 +5,9 @@ from pydantic import ValidationError
 
 from axispath.core.path.framing import frame, settled
 from axispath.core.path.kinds import SEARCHED
-from axispath.core.path.landmark import Kind
 from axispath.core.path.lanes import Effort, path_of
 from axispath.core.path.survey import crossings, survey
+from axispath.core.search.landmark import Kind
 from axispath.core.sheet.document import Document, Slider, Table, View
 from axispath.core.sheet.edits import (
     EDITS,

@@ -9,8 +9,8 @@ from hypothesis import strategies as st
 from mpmath import mp
 
 from axispath.core.arithmetic.unit import AngleUnit
-from axispath.core.path.landmark import Certainty
 from axispath.core.path.lanes import Effort
+from axispath.core.search.landmark import Certainty
 from axispath.core.sheet.document import Document
 from axispath.core.sheet.edits import AddLane, apply
 from axispath.core.sheet.ends import typed_end

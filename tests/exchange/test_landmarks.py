@@ -5,9 +5,9 @@ import io
 import math
 import unittest
 
-from axispath.core.path.landmark import Certainty, Kind
 from axispath.core.path.lanes import Effort
 from axispath.core.path.survey import survey
+from axispath.core.search.landmark import Certainty, Kind
 from axispath.core.sheet.document import Document
 from axispath.core.sheet.edits import AddLane, apply
 from axispath.exchange.landmarks import landmarks_csv

@@ -236,6 +236,20 @@ _COMPARED: dict[str, Callable[[Boxes, Boxes], Truths]] = {
 }
 
 
+def quartered(boxes: Floats) -> Floats:
+    """Each rectangle (left, right, bottom, top) as four."""
+    x = (boxes[:, 0] + boxes[:, 1]) / 2
+    y = (boxes[:, 2] + boxes[:, 3]) / 2
+    low_x, high_x, low_y, high_y = boxes.T
+    parts = [
+        (low_x, x, low_y, y),
+        (x, high_x, low_y, y),
+        (low_x, x, y, high_y),
+        (x, high_x, y, high_y),
+    ]
+    return np.concatenate([np.stack(part, axis=1) for part in parts])
+
+
 OPERATIONS: dict[str, Operation] = {
     "add": add,
     "subtract": subtract,

@@ -20,9 +20,9 @@ from axispath.core.arithmetic.program import Program
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.catalogue.balls import OutsideDomain
 from axispath.core.language.numbers import decimal
-from axispath.core.path.budget import Budget
-from axispath.core.path.find import find_path
-from axispath.core.path.landmark import Kind, Path
+from axispath.core.search.budget import Budget
+from axispath.core.search.find import find_path
+from axispath.core.search.landmark import Kind, Path
 
 BITS = 106
 ORDER = 7

@@ -6,8 +6,8 @@ import math
 from collections.abc import Iterator
 
 from axispath.core.language.numbers import MINUS, decimal
-from axispath.core.path.landmark import Kind, Landmark, Path
 from axispath.core.path.lanes import Crossing
+from axispath.core.search.landmark import Kind, Landmark, Path
 from axispath.core.sheet.curve import written_exact
 
 MOST_SHOWN = 5

@@ -18,9 +18,9 @@ from axispath.core.arithmetic.program import Definition, Program, extended
 from axispath.core.catalogue.balls import OutsideDomain
 from axispath.core.language.tree import Call, Name, Negation, Sum
 from axispath.core.memory import Memory
-from axispath.core.path.budget import EVALUATIONS, Budget
-from axispath.core.path.find import find_path, find_zeros, untouched
-from axispath.core.path.landmark import Kind, Landmark, Path
+from axispath.core.search.budget import EVALUATIONS, Budget
+from axispath.core.search.find import find_path, find_zeros, untouched
+from axispath.core.search.landmark import Kind, Landmark, Path
 from axispath.core.sheet.resolve import ResolvedLane
 
 T = TypeVar("T")

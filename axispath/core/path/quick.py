@@ -6,7 +6,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from axispath.core.arithmetic.floats import FloatFunction
-from axispath.core.path.landmark import Certainty, Kind, Landmark, Method, Path
+from axispath.core.search.landmark import Certainty, Kind, Landmark, Method, Path
 
 SAMPLES = 600
 HALVINGS = 26  # of a 600th of the interval: ten digits of it

@@ -8,7 +8,6 @@ from dataclasses import dataclass, replace
 
 from axispath.core.arithmetic.patience import OutOfTime, Patience, limited
 from axispath.core.path.kinds import MEETS, SEARCHED
-from axispath.core.path.landmark import Path, Reason
 from axispath.core.path.lanes import (
     MOST_CROSSED,
     USUAL,
@@ -16,6 +15,7 @@ from axispath.core.path.lanes import (
     Effort,
     Range,
 )
+from axispath.core.search.landmark import Path, Reason
 from axispath.core.sheet.document import Document, View
 from axispath.core.sheet.resolve import ResolvedLane, resolve
 

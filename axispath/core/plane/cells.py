@@ -14,7 +14,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from axispath.core.arithmetic.boxes import THROUGHOUT, Boxes, between
+from axispath.core.arithmetic.boxes import THROUGHOUT, Boxes, between, quartered
 from axispath.core.plane.relation import Side
 from axispath.core.plane.screen import Screen
 
@@ -175,17 +175,3 @@ def search(
             if len(over) > MOST_CELLS:
                 break
     return Searched(kept.some(regular), np.concatenate(small), over, left)
-
-
-def quartered(boxes: Floats) -> Floats:
-    """Each rectangle (left, right, bottom, top) as four."""
-    x = (boxes[:, 0] + boxes[:, 1]) / 2
-    y = (boxes[:, 2] + boxes[:, 3]) / 2
-    low_x, high_x, low_y, high_y = boxes.T
-    parts = [
-        (low_x, x, low_y, y),
-        (x, high_x, low_y, y),
-        (low_x, x, y, high_y),
-        (x, high_x, y, high_y),
-    ]
-    return np.concatenate([np.stack(part, axis=1) for part in parts])

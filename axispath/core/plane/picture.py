@@ -8,7 +8,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from axispath.core.arithmetic.boxes import Boxes
+from axispath.core.arithmetic.boxes import Boxes, quartered
 from axispath.core.plane.arcs import arcs_in_cells, arcs_in_squares
 from axispath.core.plane.cells import (
     BLOCK,
@@ -17,7 +17,6 @@ from axispath.core.plane.cells import (
     all_blocks,
     halved,
     lattice,
-    quartered,
     search,
 )
 from axispath.core.plane.relation import Relation, Side, known

@@ -8,9 +8,9 @@ from dataclasses import dataclass, replace
 
 from axispath.core.arithmetic.interval import End
 from axispath.core.memory import Memory
-from axispath.core.path.landmark import Cell, Kind, Landmark, Open, Reason
 from axispath.core.path.lanes import Effort, within_overtime
-from axispath.core.solve.line import Look, Miss, look, nearest
+from axispath.core.search.landmark import Cell, Kind, Landmark, Open, Reason
+from axispath.core.search.line import Look, Miss, look, nearest
 from axispath.core.solve.question import Question
 from axispath.core.solve.sets import Interval, common, united
 
@@ -99,7 +99,7 @@ def _nothing_found(question: Question, low: End | None, high: End | None) -> Ans
 def _answer(question: Question, low: End | None, high: End | None, effort: Effort) -> Answer:
     budget = effort.budget(1)
     count = len(question.differences)
-    looks = [look(question, k, low, high, budget.part(count - k)) for k in range(count)]
+    looks = [look(question.difference(k), low, high, budget.part(count - k)) for k in range(count)]
     always = tuple(part for part in _kept(looks[0].cells, "=") if part.low < part.high)
     marks = [(m, k) for k, found in enumerate(looks) for m in _alone(found, always)]
     marks.sort(key=lambda item: item[0].x)
@@ -124,7 +124,7 @@ def _answer(question: Question, low: End | None, high: End | None, effort: Effor
     )
     none = not given.solutions and not always and given.complete and given.defined
     if question.is_equation and none:
-        miss = nearest(question, low, high, looks[0], effort.budget(1))
+        miss = nearest(question.difference(0), low, high, looks[0], effort.budget(1))
         given = replace(given, nearest=miss)
     return given
 

@@ -6,9 +6,9 @@ import re
 from dataclasses import dataclass
 
 from axispath.core.path.kinds import MEETS
-from axispath.core.path.landmark import Path
 from axispath.core.path.lanes import Effort
 from axispath.core.path.survey import ordered
+from axispath.core.search.landmark import Path
 from axispath.core.sheet.document import Document
 from axispath.core.sheet.refused import EditRefused
 from axispath.core.sheet.resolve import ResolvedLane, resolve

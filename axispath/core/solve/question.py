@@ -9,7 +9,7 @@ from functools import cached_property
 
 from axispath.core.arithmetic.build import program
 from axispath.core.arithmetic.floats import float_value
-from axispath.core.arithmetic.program import Definition, NotComputable, Program, extended
+from axispath.core.arithmetic.program import Definition, NotComputable, Program
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.language.equation import parse_equation
 from axispath.core.language.errors import LanguageError
@@ -18,13 +18,11 @@ from axispath.core.language.tree import (
     Call,
     Comparison,
     Expression,
-    Name,
     Negation,
-    Number,
-    Quotient,
     Sum,
 )
 from axispath.core.language.walking import free_names
+from axispath.core.search.line import Difference
 from axispath.core.sheet.dependencies import used_names
 from axispath.core.sheet.document import Document
 from axispath.core.sheet.refused import EditRefused
@@ -89,12 +87,10 @@ class Question:
         """A tree as a program of the unknown, which hides a value of that name everywhere."""
         return program(tree, (self.unknown,), self.definitions, everywhere=True)
 
-    def outwards(self, tree: Expression) -> Program:
-        """A tree as a program of u = 1/unknown."""
-        # The unknown may stand in other definitions too, so it is itself a value: 1/u.
-        outside = Quotient(Number("1"), Name("outward distance"))
-        definitions = extended(self.definitions, {self.unknown: Definition(None, outside)})
-        return program(tree, ("outward distance",), definitions, everywhere=True)
+    def difference(self, index: int) -> Difference:
+        """The difference at one sign, for a search along the unknown."""
+        tree = self.difference_trees[index]
+        return Difference(tree, self.unknown, self.definitions, self.unit)
 
 
 def ask(document: Document, text: str, unknown: str = "") -> Question:

@@ -13,10 +13,10 @@ from axispath.core.language.pasted import written
 from axispath.core.language.relation import is_relation
 from axispath.core.language.tokens import tokenise
 from axispath.core.path.kinds import MEETS
-from axispath.core.path.landmark import Landmark, Path
 from axispath.core.path.lanes import Effort
 from axispath.core.path.survey import ordered
 from axispath.core.plane.relation import relation_of
+from axispath.core.search.landmark import Landmark, Path
 from axispath.core.sheet.document import MAX_LANES, Document
 from axispath.core.sheet.edits import AddLane, apply
 from axispath.core.sheet.refused import EditRefused

@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 
 from axispath.core.language.numbers import MINUS, decimal
-from axispath.core.path.landmark import Reason
+from axispath.core.search.landmark import Reason
 from axispath.core.solve.answer import Answer
 from axispath.core.solve.question import Question
 from axispath.core.solve.sets import written

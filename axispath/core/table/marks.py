@@ -12,9 +12,9 @@ from numpy.typing import NDArray
 
 from axispath.core.arithmetic.interval import End
 from axispath.core.arithmetic.program import Program
-from axispath.core.path.find import find_zeros
-from axispath.core.path.landmark import Kind
 from axispath.core.path.lanes import Effort, difference
+from axispath.core.search.find import find_zeros
+from axispath.core.search.landmark import Kind
 from axispath.core.sheet.resolve import ResolvedLane
 
 EFFORT = Effort(evaluations=400)

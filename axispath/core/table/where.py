@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from axispath.core.language.numbers import decimal
-from axispath.core.path.landmark import BREAKS, Path
+from axispath.core.search.landmark import BREAKS, Path
 
 MOST_NAMED = 6
 

@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from axispath.core.language.numbers import listed
-from axispath.core.path.landmark import Path
 from axispath.core.path.survey import Survey
 from axispath.core.sampling.kinds import DRAWN
+from axispath.core.search.landmark import Path
 from axispath.core.sheet.document import Document
 from axispath.core.sheet.resolve import ResolvedLane, resolve
 from axispath.core.table.kinds import DESCRIBED

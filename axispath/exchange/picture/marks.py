@@ -10,8 +10,8 @@ import numpy as np
 from matplotlib.path import Path
 
 from axispath.core.path.labels import crossing_key, keyed, labelled
-from axispath.core.path.landmark import GROUP_OF, Kind, Landmark
 from axispath.core.path.survey import survey
+from axispath.core.search.landmark import GROUP_OF, Kind, Landmark
 from axispath.core.sheet import palette
 from axispath.core.sheet.look import LOOK
 from axispath.core.sheet.resolve import ResolvedLane

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from axispath.core.language.numbers import decimal, full_precision
-from axispath.core.path.landmark import Certainty, Kind, Landmark, Method
+from axispath.core.search.landmark import Certainty, Kind, Landmark, Method
 from axispath.core.sheet.curve import written_exact
 
 WHAT = {

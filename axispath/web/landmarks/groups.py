@@ -14,7 +14,9 @@ from axispath.core.language.names import lowered
 from axispath.core.language.numbers import decimal, full_precision, listed
 from axispath.core.path.kinds import SEARCHED
 from axispath.core.path.labels import crossing_key, keyed, shown_t, shown_x, shown_y, shown_z
-from axispath.core.path.landmark import (
+from axispath.core.path.lanes import Crossing
+from axispath.core.path.survey import unsearched
+from axispath.core.search.landmark import (
     BREAKS,
     Kind,
     Landmark,
@@ -22,8 +24,6 @@ from axispath.core.path.landmark import (
     Path,
     Reason,
 )
-from axispath.core.path.lanes import Crossing
-from axispath.core.path.survey import unsearched
 from axispath.core.sheet.curve import written_exact
 from axispath.core.sheet.resolve import ResolvedLane
 from axispath.core.table.where import defined_where, undefined_throughout

@@ -9,9 +9,9 @@ from typing import Any
 from axispath.budgets import MOVING_SEARCH
 from axispath.core.path.kinds import SEARCHED
 from axispath.core.path.labels import crossing_key, keyed, labelled
-from axispath.core.path.landmark import GROUP_OF, Path
 from axispath.core.path.lanes import Crossing, Range
 from axispath.core.path.survey import moving_survey
+from axispath.core.search.landmark import GROUP_OF, Path
 from axispath.core.sheet.curve import range_of
 from axispath.core.sheet.document import Document
 from axispath.core.sheet.resolve import ResolvedLane

@@ -7,7 +7,7 @@ from collections.abc import Iterator
 
 from axispath.core.language.numbers import decimal, full_precision
 from axispath.core.path.labels import shown_side
-from axispath.core.path.landmark import BREAKS, Certainty, Kind, Landmark, Method
+from axispath.core.search.landmark import BREAKS, Certainty, Kind, Landmark, Method
 from axispath.web.landmarks.curves import why_on_curve
 
 KIND_NAMES = {

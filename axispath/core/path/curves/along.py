@@ -13,11 +13,11 @@ from axispath.core.arithmetic.balls import nearest, precision
 from axispath.core.arithmetic.program import Program
 from axispath.core.arithmetic.rationals import Exact, exact_registers
 from axispath.core.catalogue.balls import OutsideDomain
-from axispath.core.path.budget import Budget
 from axispath.core.path.curves.round import Round
-from axispath.core.path.find import find_zeros
-from axispath.core.path.isolate import merged_open
-from axispath.core.path.landmark import (
+from axispath.core.search.budget import Budget
+from axispath.core.search.find import find_zeros
+from axispath.core.search.isolate import merged_open
+from axispath.core.search.landmark import (
     BREAKS,
     Certainty,
     Kind,

@@ -13,7 +13,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from axispath.core.path.curves.along import Along, Signs
-from axispath.core.path.landmark import Kind
+from axispath.core.search.landmark import Kind
 
 
 @dataclass(frozen=True)

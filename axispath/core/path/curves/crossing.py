@@ -12,13 +12,13 @@ from numpy.typing import NDArray
 
 from axispath.core.arithmetic.balls import nearest, precision
 from axispath.core.catalogue.balls import OutsideDomain
-from axispath.core.path.budget import Budget
 from axispath.core.path.curves.along import Along, place_of
 from axispath.core.path.curves.arcs import Arcs, arcs_of
 from axispath.core.path.curves.corners import unseparated
 from axispath.core.path.curves.meeting import Meeting, Met, meetings
 from axispath.core.path.curves.models import Floats, modelled
-from axispath.core.path.landmark import Certainty, Kind, Landmark, Method
+from axispath.core.search.budget import Budget
+from axispath.core.search.landmark import Certainty, Kind, Landmark, Method
 from axispath.core.sheet.curve import Curve
 
 BITS = 106

@@ -21,7 +21,7 @@ from axispath.core.arithmetic.program import Program
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.catalogue.balls import OutsideDomain
 from axispath.core.path.curves.round import Round
-from axispath.core.path.landmark import Kind, Path
+from axispath.core.search.landmark import Kind, Path
 from axispath.core.sheet.curve import Curve, Slopes
 
 BITS = 80

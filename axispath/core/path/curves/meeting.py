@@ -16,8 +16,8 @@ import numpy as np
 from numpy.typing import NDArray
 
 from axispath.core.arithmetic.patience import time_check
-from axispath.core.path.budget import Budget
 from axispath.core.path.curves.models import SLACK, TERMS, Floats, Pieces, shifted
+from axispath.core.search.budget import Budget
 
 ROUNDS = 60
 MOST_PAIRS = 60_000

@@ -11,16 +11,16 @@ from axispath.core.arithmetic.program import Definition, Program, extended
 from axispath.core.language.points import from_polar
 from axispath.core.language.tree import Call, Expression, FunctionStatement, Name, Negation, Sum
 from axispath.core.language.walking import coordinates
-from axispath.core.path.budget import Budget
 from axispath.core.path.curves.along import Along, along, ball_of, located
 from axispath.core.path.curves.arcs import Arcs, arcs_of
 from axispath.core.path.curves.crossing import crossing_at, polished, size_of
 from axispath.core.path.curves.meeting import meetings
 from axispath.core.path.curves.models import Floats, modelled
 from axispath.core.path.curves.round import round_of
-from axispath.core.path.find import find_zeros, untouched
-from axispath.core.path.isolate import merged_open
-from axispath.core.path.landmark import Kind, Landmark, Open, Path, Reason
+from axispath.core.search.budget import Budget
+from axispath.core.search.find import find_zeros, untouched
+from axispath.core.search.isolate import merged_open
+from axispath.core.search.landmark import Kind, Landmark, Open, Path, Reason
 from axispath.core.sheet.curve import curve_of, range_of, slopes_of
 from axispath.core.sheet.resolve import ResolvedLane
 

@@ -19,7 +19,7 @@ from numpy.typing import NDArray
 
 from axispath.core.arithmetic.balls import BallFunction, precision
 from axispath.core.catalogue.balls import MAX_ORDER, OutsideDomain
-from axispath.core.path.budget import Budget
+from axispath.core.search.budget import Budget
 from axispath.core.sheet.curve import Curve
 
 TERMS = MAX_ORDER - 1

@@ -18,12 +18,12 @@ from axispath.core.arithmetic.program import Program, Step
 from axispath.core.arithmetic.rationals import Exact
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.catalogue.balls import OutsideDomain
-from axispath.core.path.budget import Budget
 from axispath.core.path.curves.along import ball_of, located
 from axispath.core.path.curves.crossing import Crossings
 from axispath.core.path.curves.round import Round
-from axispath.core.path.find import find_zeros
-from axispath.core.path.landmark import Certainty, Kind, Landmark, Open, Path, Span
+from axispath.core.search.budget import Budget
+from axispath.core.search.find import find_zeros
+from axispath.core.search.landmark import Certainty, Kind, Landmark, Open, Path, Span
 from axispath.core.sheet.curve import Curve, Slopes
 
 BITS = 106

@@ -5,7 +5,7 @@ from __future__ import annotations
 import numpy as np
 
 from axispath.core.path.curves.round import round_of
-from axispath.core.path.landmark import Certainty, Kind, Landmark, Method, Path
+from axispath.core.search.landmark import Certainty, Kind, Landmark, Method, Path
 from axispath.core.sheet.curve import Curve, Floats, Range
 
 SAMPLES = 1200

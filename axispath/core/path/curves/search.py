@@ -5,7 +5,6 @@ from __future__ import annotations
 import math
 from dataclasses import replace
 
-from axispath.core.path.budget import EVALUATIONS, Budget
 from axispath.core.path.curves.along import (
     Along,
     along,
@@ -19,9 +18,10 @@ from axispath.core.path.curves.along import (
 from axispath.core.path.curves.crossing import crossings_of
 from axispath.core.path.curves.polar import distances, polar_crossings
 from axispath.core.path.curves.round import round_of
-from axispath.core.path.find import untouched
-from axispath.core.path.isolate import merged_open
-from axispath.core.path.landmark import Kind, Landmark, Open, Path, Reason, Stretch
+from axispath.core.search.budget import EVALUATIONS, Budget
+from axispath.core.search.find import untouched
+from axispath.core.search.isolate import merged_open
+from axispath.core.search.landmark import Kind, Landmark, Open, Path, Reason, Stretch
 from axispath.core.sheet.curve import Curve, Range, Slopes
 
 MOST = 1000  # landmarks of one curve

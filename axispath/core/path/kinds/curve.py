@@ -7,15 +7,15 @@ from dataclasses import replace
 import numpy as np
 
 from axispath.core.memory import Memory
-from axispath.core.path.budget import Budget
 from axispath.core.path.curves.measure import Measures, measures
 from axispath.core.path.curves.meets import with_curve, with_function
 from axispath.core.path.curves.quick import quick_curve
 from axispath.core.path.curves.round import round_of
 from axispath.core.path.curves.search import find_curve
 from axispath.core.path.kinds.register import Box, Searched
-from axispath.core.path.landmark import CURVE_GROUPS, POLAR_GROUPS, Path
 from axispath.core.path.lanes import Effort, Range, remembered
+from axispath.core.search.budget import Budget
+from axispath.core.search.landmark import CURVE_GROUPS, POLAR_GROUPS, Path
 from axispath.core.sheet.curve import curve_of, inside, range_of, slopes_of
 from axispath.core.sheet.document import View
 from axispath.core.sheet.resolve import ResolvedLane

@@ -6,11 +6,11 @@ import math
 
 import numpy as np
 
-from axispath.core.path.budget import Budget
 from axispath.core.path.kinds.register import Box, Searched
-from axispath.core.path.landmark import BREAKS, GROUPS, Kind, Path
 from axispath.core.path.lanes import Effort, Range, crossing_path, interval, path_of
 from axispath.core.path.quick import quick_path
+from axispath.core.search.budget import Budget
+from axispath.core.search.landmark import BREAKS, GROUPS, Kind, Path
 from axispath.core.sheet.document import View
 from axispath.core.sheet.resolve import ResolvedLane
 

@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from axispath.core.path.budget import Budget
 from axispath.core.path.kinds.register import Box, Searched
 from axispath.core.path.kinds.relation import in_rectangle, quick, searched
-from axispath.core.path.landmark import MAP_GROUPS, Kind, Path
 from axispath.core.path.lanes import Effort
 from axispath.core.path.relations.levels import find_levels
 from axispath.core.path.relations.rules import Rectangle
+from axispath.core.search.budget import Budget
+from axispath.core.search.landmark import MAP_GROUPS, Kind, Path
 from axispath.core.sheet.resolve import ResolvedLane
 
 REACH = 5.0

@@ -6,10 +6,10 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from typing import Literal, Protocol
 
-from axispath.core.path.budget import Budget
 from axispath.core.path.curves.measure import Measures
-from axispath.core.path.landmark import Kind, Path
 from axispath.core.path.lanes import Effort, Range
+from axispath.core.search.budget import Budget
+from axispath.core.search.landmark import Kind, Path
 from axispath.core.sheet.document import View
 from axispath.core.sheet.resolve import ResolvedLane
 

@@ -10,11 +10,8 @@ import numpy as np
 from axispath.core.arithmetic.build import program
 from axispath.core.arithmetic.program import Definition, NotComputable, extended
 from axispath.core.language.tree import Call, Name
-from axispath.core.path.budget import Budget
 from axispath.core.path.curves.meets import parts_of, zeros_along
-from axispath.core.path.find import find_zeros
 from axispath.core.path.kinds.register import Box, Search, Searched
-from axispath.core.path.landmark import REGION_GROUPS, RELATION_GROUPS, Open, Path, Reason
 from axispath.core.path.lanes import Effort, Range, interval, met_on, remembered
 from axispath.core.path.relations.regions import find_corners
 from axispath.core.path.relations.rules import Rectangle, rules_of
@@ -22,6 +19,9 @@ from axispath.core.path.relations.search import find_relation, met
 from axispath.core.plane.picture import borders, curve_drawn
 from axispath.core.plane.relation import PLANE, relation_of
 from axispath.core.plane.screen import Screen
+from axispath.core.search.budget import Budget
+from axispath.core.search.find import find_zeros
+from axispath.core.search.landmark import REGION_GROUPS, RELATION_GROUPS, Open, Path, Reason
 from axispath.core.sheet.curve import range_of
 from axispath.core.sheet.document import View
 from axispath.core.sheet.resolve import ResolvedLane

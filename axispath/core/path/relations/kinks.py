@@ -16,10 +16,10 @@ from axispath.core.arithmetic.simplest import ZERO, negation
 from axispath.core.language.rebuild import rebuilt
 from axispath.core.language.tree import Apply, Expression
 from axispath.core.language.walking import walk
-from axispath.core.path.budget import Budget
-from axispath.core.path.landmark import Kind, Landmark
 from axispath.core.path.relations.rules import Rectangle, Rules, landmark
-from axispath.core.path.relations.systems import Plane, Zero, solve
+from axispath.core.search.budget import Budget
+from axispath.core.search.common_zeros import Plane, Zero, solve
+from axispath.core.search.landmark import Kind, Landmark
 
 
 def find_kinks(rules: Rules, rectangle: Rectangle, budget: Budget) -> list[Landmark]:

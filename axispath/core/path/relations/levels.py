@@ -12,12 +12,12 @@ from axispath.core.arithmetic.boxed import box_function
 from axispath.core.arithmetic.boxes import between, multiply, subtract
 from axispath.core.arithmetic.fraction import numerator
 from axispath.core.arithmetic.simplest import ZERO
-from axispath.core.path.budget import Budget
-from axispath.core.path.isolate import merged_open
-from axispath.core.path.landmark import Kind, Landmark, Open, Path, Reason
 from axispath.core.path.relations.rules import Rectangle, Rules, landmark
 from axispath.core.path.relations.search import NEAR, open_stretches
-from axispath.core.path.relations.systems import Zero, solve
+from axispath.core.search.budget import Budget
+from axispath.core.search.common_zeros import Zero, solve
+from axispath.core.search.isolate import merged_open
+from axispath.core.search.landmark import Kind, Landmark, Open, Path, Reason
 from axispath.core.sheet.resolve import ResolvedLane
 
 

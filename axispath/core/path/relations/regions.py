@@ -11,8 +11,6 @@ import numpy as np
 
 from axispath.core.arithmetic.fraction import radical
 from axispath.core.arithmetic.simplest import ZERO
-from axispath.core.path.budget import Budget
-from axispath.core.path.landmark import Count, Kind, Landmark, Open, Path
 from axispath.core.path.relations.rules import Rectangle, Rules, heights, side_rules
 from axispath.core.path.relations.search import (
     MOST_CUTS,
@@ -22,8 +20,10 @@ from axispath.core.path.relations.search import (
     on_edge,
     open_stretches,
 )
-from axispath.core.path.relations.systems import solve
 from axispath.core.plane.relation import Relation
+from axispath.core.search.budget import Budget
+from axispath.core.search.common_zeros import solve
+from axispath.core.search.landmark import Count, Kind, Landmark, Open, Path
 from axispath.core.sheet.resolve import ResolvedLane
 
 Bordered = tuple[Rules, list[Landmark]]

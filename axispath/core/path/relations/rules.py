@@ -16,11 +16,11 @@ from axispath.core.arithmetic.simplest import number
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.language.tree import Expression, RelationStatement
 from axispath.core.language.walking import differences
-from axispath.core.path.budget import Budget
-from axispath.core.path.find import find_zeros
-from axispath.core.path.landmark import Certainty, Common, Kind, Landmark, Method
-from axispath.core.path.relations.systems import Pair, Zero
 from axispath.core.plane.relation import PLANE
+from axispath.core.search.budget import Budget
+from axispath.core.search.common_zeros import Pair, Zero
+from axispath.core.search.find import find_zeros
+from axispath.core.search.landmark import Certainty, Common, Kind, Landmark, Method
 from axispath.core.sheet.resolve import ResolvedLane
 
 Rectangle = tuple[float, float, float, float]

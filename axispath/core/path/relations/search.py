@@ -16,10 +16,14 @@ from axispath.core.arithmetic.interval import End
 from axispath.core.arithmetic.rationals import Exact, exact_registers
 from axispath.core.arithmetic.simplest import ZERO
 from axispath.core.language.tree import Name
-from axispath.core.path.budget import Budget
-from axispath.core.path.find import find_zeros
-from axispath.core.path.isolate import merged_open
-from axispath.core.path.landmark import (
+from axispath.core.path.relations.kinks import find_kinks
+from axispath.core.path.relations.rules import Rectangle, Rules, heights, landmark
+from axispath.core.plane.relation import Relation
+from axispath.core.search.budget import Budget
+from axispath.core.search.common_zeros import Pair, Solved, Zero, solve
+from axispath.core.search.find import find_zeros
+from axispath.core.search.isolate import merged_open
+from axispath.core.search.landmark import (
     Certainty,
     Common,
     Count,
@@ -30,10 +34,6 @@ from axispath.core.path.landmark import (
     Path,
     Reason,
 )
-from axispath.core.path.relations.kinks import find_kinks
-from axispath.core.path.relations.rules import Rectangle, Rules, heights, landmark
-from axispath.core.path.relations.systems import Pair, Solved, Zero, solve
-from axispath.core.plane.relation import Relation
 
 AXES = ((Kind.MEETS_X, "y"), (Kind.MEETS_Y, "x"))
 SIDES = (

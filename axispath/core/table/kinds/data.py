@@ -6,7 +6,7 @@ import numpy as np
 
 from axispath.core.data.summary import pairing
 from axispath.core.language.numbers import decimal
-from axispath.core.path.landmark import Path
+from axispath.core.search.landmark import Path
 from axispath.core.sheet.document import Document
 from axispath.core.sheet.resolve import ResolvedLane
 from axispath.core.table.kinds.register import Described

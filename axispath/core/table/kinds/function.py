@@ -11,7 +11,7 @@ from axispath.core.arithmetic.balls import precision
 from axispath.core.arithmetic.program import NotComputable
 from axispath.core.catalogue.balls import OutsideDomain
 from axispath.core.language.numbers import decimal
-from axispath.core.path.landmark import Kind, Path
+from axispath.core.search.landmark import Kind, Path
 from axispath.core.sheet.document import Document
 from axispath.core.sheet.resolve import ResolvedLane
 from axispath.core.table.kinds.register import Described, Read

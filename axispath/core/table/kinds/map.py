@@ -5,7 +5,7 @@ from __future__ import annotations
 import numpy as np
 
 from axispath.core.language.numbers import decimal, listed
-from axispath.core.path.landmark import Kind, Path
+from axispath.core.search.landmark import Kind, Path
 from axispath.core.sheet.document import Document
 from axispath.core.sheet.levels import grid_of
 from axispath.core.sheet.resolve import ResolvedLane

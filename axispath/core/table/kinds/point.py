@@ -9,7 +9,7 @@ from axispath.core.arithmetic.rationals import Exact
 from axispath.core.arithmetic.reasons import why_undefined
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.language.numbers import decimal
-from axispath.core.path.landmark import Path
+from axispath.core.search.landmark import Path
 from axispath.core.sheet.curve import written_exact
 from axispath.core.sheet.document import Document
 from axispath.core.sheet.kinds.point import places, why_missing

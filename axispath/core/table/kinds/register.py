@@ -9,7 +9,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from axispath.core.path.landmark import Path
+from axispath.core.search.landmark import Path
 from axispath.core.sheet.document import Document
 from axispath.core.sheet.resolve import ResolvedLane
 

@@ -5,8 +5,6 @@ from __future__ import annotations
 import math
 
 from axispath.core.language.numbers import decimal, listed
-from axispath.core.path.budget import Budget
-from axispath.core.path.landmark import Kind, Path
 from axispath.core.path.relations.regions import over
 from axispath.core.path.relations.rules import heights, rules_of
 from axispath.core.plane.area import size_of
@@ -14,6 +12,8 @@ from axispath.core.plane.endless import endless
 from axispath.core.plane.picture import borders, curve_drawn, shaded
 from axispath.core.plane.relation import Relation, relation_of
 from axispath.core.plane.screen import Screen
+from axispath.core.search.budget import Budget
+from axispath.core.search.landmark import Kind, Path
 from axispath.core.sheet.document import Document, View
 from axispath.core.sheet.resolve import ResolvedLane
 from axispath.core.table.kinds.register import Described, Read

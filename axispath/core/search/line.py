@@ -1,7 +1,7 @@
 """The difference of two sides along an interval, or along the whole line.
 
 Far out the line is folded in by u = 1/x, so that the search there is bounded too: the expansion
-at u = 0 settles what happens towards infinity (path/germ.py), and what is found beside it tells
+at u = 0 settles what happens towards infinity (germ.py), and what is found beside it tells
 how far to look. What lies up to there is then searched in x itself, so that every place carries
 the certificate it would carry on an interval.
 """
@@ -10,19 +10,23 @@ from __future__ import annotations
 
 import itertools
 import math
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from contextlib import suppress
 from dataclasses import dataclass, replace
+from functools import cached_property
 
+from axispath.core.arithmetic.build import program
+from axispath.core.arithmetic.floats import float_value
 from axispath.core.arithmetic.interval import End
-from axispath.core.arithmetic.program import TooLarge
+from axispath.core.arithmetic.program import Definition, Program, TooLarge, extended
 from axispath.core.arithmetic.rationals import folded
-from axispath.core.path.budget import Budget
-from axispath.core.path.find import find_path, find_zeros
-from axispath.core.path.landmark import Cell, Kind, Landmark, Open, Path, Reason
-from axispath.core.path.prepared import prepared
-from axispath.core.path.tail import sign_towards
-from axispath.core.solve.question import Question
+from axispath.core.arithmetic.unit import AngleUnit
+from axispath.core.language.tree import Expression, Name, Number, Quotient
+from axispath.core.search.budget import Budget
+from axispath.core.search.find import find_path, find_zeros
+from axispath.core.search.landmark import Cell, Kind, Landmark, Open, Path, Reason
+from axispath.core.search.prepared import prepared
+from axispath.core.search.tail import sign_towards
 
 FOLD = 16.8046875  # beyond ±this the line is looked at through u = 1/x
 STRIDE = 2.0**12  # how much longer each part of the line is than the one before
@@ -31,6 +35,33 @@ ENDLESS = 12  # events far out after which an end is no longer expected
 MOST_FAR = 60  # events far out that are followed one by one
 OPEN_ZERO = replace(End.at(0.0), closed=False, of_domain=True)
 _TINY = 1e-300
+OUTWARD = "outward distance"
+
+
+@dataclass(frozen=True)
+class Difference:
+    """What is to be 0 where two sides are the same, in one letter.
+
+    The letter hides a value of that name in all definitions.
+    """
+
+    tree: Expression
+    letter: str
+    definitions: Mapping[str, Definition]
+    unit: AngleUnit
+
+    @cached_property
+    def plan(self) -> Program:
+        """As a program of the letter. Raises NotComputable."""
+        return program(self.tree, (self.letter,), self.definitions, everywhere=True)
+
+    @cached_property
+    def outside(self) -> Program:
+        """As a program of u = 1/letter."""
+        # The letter may stand in other definitions too, so it is itself a value: 1/u.
+        outward = Quotient(Number("1"), Name(OUTWARD))
+        definitions = extended(self.definitions, {self.letter: Definition(None, outward)})
+        return program(self.tree, (OUTWARD,), definitions, everywhere=True)
 
 
 @dataclass(frozen=True)
@@ -72,11 +103,11 @@ class _Tail:
     open: Open | None
 
 
-def look(question: Question, index: int, low: End | None, high: End | None, budget: Budget) -> Look:
-    """One difference of a question between two ends; None is infinity."""
-    plan, unit = question.differences[index], question.unit
+def look(of: Difference, low: End | None, high: End | None, budget: Budget) -> Look:
+    """A difference between two ends; None is infinity."""
+    plan, unit = of.plan, of.unit
     tails = [
-        _tail(question, index, side, other, budget.part(4))
+        _tail(of, side, other, budget.part(4))
         for side, end, other in ((-1, low, high), (1, high, low))
         if end is None
     ]
@@ -100,17 +131,17 @@ def _fold(other: End | None) -> float:
     return FOLD if other is None else max(FOLD, 2.0 * abs(other.x))
 
 
-def _tail(question: Question, index: int, side: int, other: End | None, budget: Budget) -> _Tail:
+def _tail(of: Difference, side: int, other: End | None, budget: Budget) -> _Tail:
     fold = _fold(other)
-    outside = folded(question.outwards(question.difference_trees[index]), question.unit)
+    outside = folded(of.outside, of.unit)
     with suppress(TooLarge):
-        settled = sign_towards(prepared(outside), question.unit, side, 1 / fold)
+        settled = sign_towards(prepared(outside), of.unit, side, 1 / fold)
         if settled is not None:
             sign, width = settled
             return _Tail(1 / width, _outwards(side, 1 / width, sign), None)
     first: _Tail | None = None
     for farther in FARTHER:
-        tail = _tail_from(question, index, side, fold * farther, budget.part(2))
+        tail = _tail_from(of, side, fold * farther, budget.part(2))
         if tail.open is None:
             return tail
         first = first or tail
@@ -120,12 +151,12 @@ def _tail(question: Question, index: int, side: int, other: End | None, budget: 
     return first
 
 
-def _tail_from(question: Question, index: int, side: int, fold: float, budget: Budget) -> _Tail:
+def _tail_from(of: Difference, side: int, fold: float, budget: Budget) -> _Tail:
     """The tail beyond a place; what lies before it is left to others."""
     inward = End.at(side / fold)
     ends = (OPEN_ZERO, inward) if side > 0 else (inward, OPEN_ZERO)
-    plan = question.outwards(question.difference_trees[index])
-    path = find_zeros(plan, question.unit, *ends, budget, with_breaks=True)
+    plan = of.outside
+    path = find_zeros(plan, of.unit, *ends, budget, with_breaks=True)
     cells = path.cells if side > 0 else tuple(reversed(path.cells))
     stretches = [cell for cell in cells if cell.low < cell.high]
     last = stretches[0] if stretches else None
@@ -192,10 +223,10 @@ class Miss:
 
 
 def nearest(
-    question: Question, low: End | None, high: End | None, looked: Look, budget: Budget
+    of: Difference, low: End | None, high: End | None, looked: Look, budget: Budget
 ) -> Miss | None:
     """Where the sides of an equation without solutions come closest; None where not settled."""
-    plan, unit = question.differences[0], question.unit
+    plan, unit = of.plan, of.unit
     seams = {part.low for part in looked.parts[1:]}
     if any(cell.sign is None for cell in looked.cells if cell.low == cell.high in seams):
         return None  # a break just where two parts meet has not been looked at
@@ -203,7 +234,7 @@ def nearest(
     ends = [End.at(part.low) for part in looked.parts] + [End.at(looked.parts[-1].high)]
     ends[0], ends[-1] = low or ends[0], high or ends[-1]
     searches = [(plan, start, stop, False) for start, stop in itertools.pairwise(ends)]
-    outside = question.outwards(question.difference_trees[0])
+    outside = of.outside
     if low is None:
         searches.append((outside, End.at(1 / ends[0].x), OPEN_ZERO, True))
     if high is None:
@@ -215,7 +246,7 @@ def nearest(
         side = math.copysign(1.0, start.x + stop.x)
         for mark in path.landmarks:
             misses += _misses(mark, side if outwards else None)
-    misses += [Miss(x, abs(y)) for x, y in _at_ends(looked, question, low, high)]
+    misses += [Miss(x, abs(y)) for x, y in _at_ends(looked, of, low, high)]
     return min(misses, key=lambda miss: (miss.apart, not miss.attained), default=None)
 
 
@@ -232,11 +263,11 @@ def _misses(mark: Landmark, side: float | None) -> Iterator[Miss]:
 
 
 def _at_ends(
-    looked: Look, question: Question, low: End | None, high: End | None
+    looked: Look, of: Difference, low: End | None, high: End | None
 ) -> Iterator[tuple[float, float]]:
     for end, cell_at in ((low, 0), (high, -1)):
         if end is None or not looked.cells:
             continue
         cell = looked.cells[cell_at]
         if cell.low == cell.high and cell.sign is not None:
-            yield cell.low, question.difference_at(0, cell.low)
+            yield cell.low, float_value(of.plan, of.unit, cell.low)

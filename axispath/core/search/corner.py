@@ -6,9 +6,9 @@ from dataclasses import dataclass, field
 
 from flint import arb, arb_series, fmpq
 
-from axispath.core.path.germ import Germ
-from axispath.core.path.merged import merged
-from axispath.core.path.series import (
+from axispath.core.search.germ import Germ
+from axispath.core.search.merged import merged
+from axispath.core.search.series import (
     NoGerm,
     Series,
     constant,

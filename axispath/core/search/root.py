@@ -13,7 +13,7 @@ from math import comb
 from flint import arb
 
 from axispath.core.arithmetic.balls import precision
-from axispath.core.path.tower import LADDER, Tower, sign
+from axispath.core.search.tower import LADDER, Tower, sign
 
 MAX_STEPS = 400
 FLOAT_STEPS = 60

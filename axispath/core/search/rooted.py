@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
-from axispath.core.path.landmark import (
+from axispath.core.search.landmark import (
     Kind,
 )
-from axispath.core.path.root import Root
-from axispath.core.path.tower import Tower
+from axispath.core.search.root import Root
+from axispath.core.search.tower import Tower
 
 
 def kind_of_root(tower: Tower, root: Root) -> Kind | None:

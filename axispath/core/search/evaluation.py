@@ -11,8 +11,8 @@ from axispath.core.arithmetic.program import Program
 from axispath.core.arithmetic.rationals import Exact
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.catalogue.balls import NAN, OutsideDomain
-from axispath.core.path.cuts import BITS
-from axispath.core.path.specialise import Branches, followed, needed, needs
+from axispath.core.search.cuts import BITS
+from axispath.core.search.specialise import Branches, followed, needed, needs
 
 
 class Evaluation:

@@ -16,14 +16,14 @@ from axispath.core.arithmetic.rationals import Exact, folded
 from axispath.core.arithmetic.reasons import why_undefined
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.catalogue.balls import OutsideDomain
-from axispath.core.path.at_point import value_at
-from axispath.core.path.breaks import AtCut, Classifier
-from axispath.core.path.budget import EVALUATIONS, Budget
-from axispath.core.path.cells import stretches
-from axispath.core.path.cuts import BITS, MIDDLE, Cut, Found, Piece
-from axispath.core.path.edges import edge
-from axispath.core.path.isolate import MAX_ROOTS, merged_open
-from axispath.core.path.landmark import (
+from axispath.core.search.at_point import value_at
+from axispath.core.search.breaks import AtCut, Classifier
+from axispath.core.search.budget import EVALUATIONS, Budget
+from axispath.core.search.cells import stretches
+from axispath.core.search.cuts import BITS, MIDDLE, Cut, Found, Piece
+from axispath.core.search.edges import edge
+from axispath.core.search.isolate import MAX_ROOTS, merged_open
+from axispath.core.search.landmark import (
     BREAKS,
     Cell,
     Certainty,
@@ -37,13 +37,13 @@ from axispath.core.path.landmark import (
     Stretch,
     Undefined,
 )
-from axispath.core.path.pieces import Cutter
-from axispath.core.path.prepared import prepared
-from axispath.core.path.root import Root
-from axispath.core.path.rooted import kind_of_root
-from axispath.core.path.spans import in_order, joined_spans, merged_flat, spans_of
-from axispath.core.path.specialise import followed
-from axispath.core.path.tower import Tower
+from axispath.core.search.pieces import Cutter
+from axispath.core.search.prepared import prepared
+from axispath.core.search.root import Root
+from axispath.core.search.rooted import kind_of_root
+from axispath.core.search.spans import in_order, joined_spans, merged_flat, spans_of
+from axispath.core.search.specialise import followed
+from axispath.core.search.tower import Tower
 
 
 def find_path(

@@ -22,12 +22,12 @@ from axispath.core.arithmetic.boxes import (
     add,
     between,
     multiply,
+    quartered,
     subtract,
 )
 from axispath.core.arithmetic.program import Program
 from axispath.core.arithmetic.unit import AngleUnit
-from axispath.core.path.budget import Budget
-from axispath.core.plane.cells import quartered
+from axispath.core.search.budget import Budget
 
 Floats = NDArray[np.float64]
 Truth = NDArray[np.bool_]

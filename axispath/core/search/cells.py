@@ -9,11 +9,11 @@ from flint import arb
 
 from axispath.core.arithmetic.balls import precision
 from axispath.core.catalogue.balls import OutsideDomain
-from axispath.core.path.cuts import Cut, Found, Piece
-from axispath.core.path.landmark import Cell, Open, Reason
-from axispath.core.path.pieces import Cutter
-from axispath.core.path.root import Root
-from axispath.core.path.tower import LADDER, sign
+from axispath.core.search.cuts import Cut, Found, Piece
+from axispath.core.search.landmark import Cell, Open, Reason
+from axispath.core.search.pieces import Cutter
+from axispath.core.search.root import Root
+from axispath.core.search.tower import LADDER, sign
 
 BITS = (160, LADDER[-1])
 

@@ -20,8 +20,8 @@ from typing import TYPE_CHECKING
 
 from flint import arb, arb_series
 
-from axispath.core.path.merged import Terms, _raised, merged
-from axispath.core.path.series import (
+from axispath.core.search.merged import Terms, _raised, merged
+from axispath.core.search.series import (
     Apply,
     NeedsRoot,
     NoGerm,
@@ -32,7 +32,7 @@ from axispath.core.path.series import (
 )
 
 if TYPE_CHECKING:
-    from axispath.core.path.corner import Corner
+    from axispath.core.search.corner import Corner
 
 LONG = 30  # where many of them may be 0
 MOST_FLAT = 6  # derivatives that are known of what falls faster than every power

@@ -12,12 +12,12 @@ from axispath.core.arithmetic.program import Program, Step, TooLarge, folded_in
 from axispath.core.arithmetic.rationals import folded
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.catalogue.balls import OutsideDomain
-from axispath.core.path.cuts import BITS
-from axispath.core.path.find import find_zeros
-from axispath.core.path.germ import Germ
-from axispath.core.path.prepared import prepared
-from axispath.core.path.series import NoGerm
-from axispath.core.path.tail import WIDTHS, germ_at_zero
+from axispath.core.search.cuts import BITS
+from axispath.core.search.find import find_zeros
+from axispath.core.search.germ import Germ
+from axispath.core.search.prepared import prepared
+from axispath.core.search.series import NoGerm
+from axispath.core.search.tail import WIDTHS, germ_at_zero
 
 FAR = 1e6
 Line = tuple[Fraction, Fraction]  # slope and height at x = 0

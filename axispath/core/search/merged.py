@@ -4,13 +4,13 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING
 
-from axispath.core.path.series import (
+from axispath.core.search.series import (
     Series,
     delayed,
 )
 
 if TYPE_CHECKING:
-    from axispath.core.path.corner import Corner
+    from axispath.core.search.corner import Corner
 
 Terms = dict[tuple[int, int], Series]  # by (r, j)
 

@@ -6,8 +6,8 @@ from flint import arb
 
 from axispath.core.arithmetic.balls import BallFunction, precision
 from axispath.core.catalogue.balls import MAX_ORDER, NAN, OutsideDomain
-from axispath.core.path.budget import Budget
-from axispath.core.path.scaled import ScaledFunction
+from axispath.core.search.budget import Budget
+from axispath.core.search.scaled import ScaledFunction
 
 FACTORIALS = (1, 1, 2, 6, 24, 120, 720, 5040)
 LADDER = (53, 96, 320)  # precisions tried in turn before a sign is given up

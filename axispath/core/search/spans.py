@@ -9,8 +9,8 @@ from flint import arb
 
 from axispath.core.arithmetic.balls import precision
 from axispath.core.catalogue.balls import OutsideDomain
-from axispath.core.path.cuts import BITS, Found, Piece
-from axispath.core.path.landmark import (
+from axispath.core.search.cuts import BITS, Found, Piece
+from axispath.core.search.landmark import (
     BREAKS,
     Kind,
     Landmark,
@@ -18,8 +18,8 @@ from axispath.core.path.landmark import (
     Span,
     Stretch,
 )
-from axispath.core.path.scaled import ScaledFunction
-from axispath.core.path.tower import sign
+from axispath.core.search.scaled import ScaledFunction
+from axispath.core.search.tower import sign
 
 
 def in_order(landmarks: list[Landmark]) -> list[Landmark]:

@@ -20,9 +20,9 @@ from axispath.core.arithmetic.program import Program
 from axispath.core.arithmetic.rationals import Exact, exact_registers, guess
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.catalogue.balls import NAN, OutsideDomain
-from axispath.core.path.budget import Budget
-from axispath.core.path.corner import LENGTH, Corner
-from axispath.core.path.cuts import (
+from axispath.core.search.budget import Budget
+from axispath.core.search.corner import LENGTH, Corner
+from axispath.core.search.cuts import (
     BITS,
     MIDDLE,
     Cut,
@@ -33,18 +33,18 @@ from axispath.core.path.cuts import (
     gap_cuts,
     is_regular,
 )
-from axispath.core.path.decisions import Decisions
-from axispath.core.path.evaluation import Evaluation
-from axispath.core.path.germ import LONG, Germ
-from axispath.core.path.isolate import isolate
-from axispath.core.path.landmark import Open, Reason
-from axispath.core.path.local import FINEST, germ_of, levels_of
-from axispath.core.path.prepared import Prepared
-from axispath.core.path.root import Root
-from axispath.core.path.scaled import ScaledFunction
-from axispath.core.path.series import NeedsRoot, NoGerm
-from axispath.core.path.specialise import Branches, followed, needs, specialised
-from axispath.core.path.tower import Tower
+from axispath.core.search.decisions import Decisions
+from axispath.core.search.evaluation import Evaluation
+from axispath.core.search.germ import LONG, Germ
+from axispath.core.search.isolate import isolate
+from axispath.core.search.landmark import Open, Reason
+from axispath.core.search.local import FINEST, germ_of, levels_of
+from axispath.core.search.prepared import Prepared
+from axispath.core.search.root import Root
+from axispath.core.search.scaled import ScaledFunction
+from axispath.core.search.series import NeedsRoot, NoGerm
+from axispath.core.search.specialise import Branches, followed, needs, specialised
+from axispath.core.search.tower import Tower
 
 MOST_TOUCHED = 20
 PROBES = (MIDDLE, 0.2718281)  # of a piece: where a function is looked at that may be flat

@@ -10,8 +10,8 @@ from axispath.core.arithmetic.comparing import COMPARED
 from axispath.core.arithmetic.program import Step
 from axispath.core.catalogue.balls import NAN, OutsideDomain
 from axispath.core.catalogue.parts import AtGuard
-from axispath.core.path.cuts import BITS, Cut
-from axispath.core.path.pieces import Cutter
+from axispath.core.search.cuts import BITS, Cut
+from axispath.core.search.pieces import Cutter
 
 
 def value_at(cutter: Cutter, cut: Cut) -> arb | None:

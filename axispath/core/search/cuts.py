@@ -12,10 +12,10 @@ from axispath.core.arithmetic.interval import End
 from axispath.core.arithmetic.program import Program
 from axispath.core.arithmetic.rationals import Exact
 from axispath.core.catalogue.balls import OutsideDomain
-from axispath.core.path.landmark import Open, Reason, Stretch
-from axispath.core.path.root import Root
-from axispath.core.path.scaled import ScaledFunction
-from axispath.core.path.specialise import Branches
+from axispath.core.search.landmark import Open, Reason, Stretch
+from axispath.core.search.root import Root
+from axispath.core.search.scaled import ScaledFunction
+from axispath.core.search.specialise import Branches
 
 BITS = 160
 MIDDLE = 0.4870123771  # off the middle, where nothing special is likely

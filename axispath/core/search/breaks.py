@@ -13,11 +13,11 @@ from axispath.core.arithmetic.program import Step
 from axispath.core.arithmetic.rationals import ZERO, Exact, exact_registers
 from axispath.core.catalogue.balls import OutsideDomain
 from axispath.core.catalogue.parts import AtGuard
-from axispath.core.path.at_point import value_at
-from axispath.core.path.cells import at_cut
-from axispath.core.path.cuts import BITS, Cut, Piece
-from axispath.core.path.germ import Germ
-from axispath.core.path.landmark import (
+from axispath.core.search.at_point import value_at
+from axispath.core.search.cells import at_cut
+from axispath.core.search.cuts import BITS, Cut, Piece
+from axispath.core.search.germ import Germ
+from axispath.core.search.landmark import (
     Cell,
     Certainty,
     Kind,
@@ -28,9 +28,9 @@ from axispath.core.path.landmark import (
     Span,
     Stretch,
 )
-from axispath.core.path.pieces import TAILS, Cutter
-from axispath.core.path.series import NoGerm
-from axispath.core.path.specialise import specialised
+from axispath.core.search.pieces import TAILS, Cutter
+from axispath.core.search.series import NoGerm
+from axispath.core.search.specialise import specialised
 
 
 @dataclass(frozen=True)

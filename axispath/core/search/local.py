@@ -14,11 +14,11 @@ from axispath.core.arithmetic.program import Program, Step
 from axispath.core.arithmetic.rationals import Exact, exact_registers, sine_and_cosine
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.catalogue.balls import OutsideDomain
-from axispath.core.path.corner import Corner
-from axispath.core.path.germ import Germ
-from axispath.core.path.prepared import Prepared, plainer_program
-from axispath.core.path.series import NoGerm, Series
-from axispath.core.path.specialise import Branches, followed, needed, needs, specialised
+from axispath.core.search.corner import Corner
+from axispath.core.search.germ import Germ
+from axispath.core.search.prepared import Prepared, plainer_program
+from axispath.core.search.series import NoGerm, Series
+from axispath.core.search.specialise import Branches, followed, needed, needs, specialised
 
 FINEST = 12
 WAVES = ("sin", "cos")

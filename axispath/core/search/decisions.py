@@ -15,10 +15,10 @@ from axispath.core.arithmetic.program import Program, Step
 from axispath.core.catalogue.balls import OutsideDomain
 from axispath.core.catalogue.entry import Entry
 from axispath.core.catalogue.parts import Part
-from axispath.core.path.cuts import Piece
-from axispath.core.path.landmark import Reason
-from axispath.core.path.specialise import Branch, Branches
-from axispath.core.path.tower import LADDER
+from axispath.core.search.cuts import Piece
+from axispath.core.search.landmark import Reason
+from axispath.core.search.specialise import Branch, Branches
+from axispath.core.search.tower import LADDER
 
 _SIGNS = {"above": ">", "at or above": ">=", "below": "<", "at or below": "<="}
 

@@ -13,12 +13,12 @@ from axispath.core.arithmetic.comparing import COMPARED
 from axispath.core.arithmetic.program import Step
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.catalogue.balls import OutsideDomain
-from axispath.core.path.corner import Corner
-from axispath.core.path.cuts import BITS
-from axispath.core.path.germ import Germ
-from axispath.core.path.local import FINEST, Run
-from axispath.core.path.prepared import Prepared
-from axispath.core.path.series import NeedsRoot, NoGerm
+from axispath.core.search.corner import Corner
+from axispath.core.search.cuts import BITS
+from axispath.core.search.germ import Germ
+from axispath.core.search.local import FINEST, Run
+from axispath.core.search.prepared import Prepared
+from axispath.core.search.series import NeedsRoot, NoGerm
 
 WIDTHS = (2.0**-4, 2.0**-8, 2.0**-14, 2.0**-24, 2.0**-40, 2.0**-80, 2.0**-200)
 

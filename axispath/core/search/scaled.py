@@ -14,7 +14,7 @@ from flint import arb, arb_series
 from axispath.core.arithmetic.balls import BallFunction
 from axispath.core.arithmetic.program import Program, Step, varying_steps
 from axispath.core.arithmetic.unit import AngleUnit
-from axispath.core.path.specialise import specialised
+from axispath.core.search.specialise import specialised
 
 _ONE = Fraction(1)
 

@@ -17,10 +17,10 @@ from flint import arb
 
 from axispath.core.arithmetic.balls import DOUBLE, box, precision
 from axispath.core.catalogue.balls import MAX_ORDER, OutsideDomain
-from axispath.core.path.chain import resolve
-from axispath.core.path.landmark import Open, Reason, Stretch
-from axispath.core.path.root import Root
-from axispath.core.path.tower import Tower
+from axispath.core.search.chain import resolve
+from axispath.core.search.landmark import Open, Reason, Stretch
+from axispath.core.search.root import Root
+from axispath.core.search.tower import Tower
 
 MAX_ROOTS = 1000
 NARROWEST = 2.0**-40  # of the whole interval

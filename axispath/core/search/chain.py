@@ -13,8 +13,8 @@ from dataclasses import dataclass
 
 from flint import arb
 
-from axispath.core.path.root import Root, bracketed, sign_at_root
-from axispath.core.path.tower import Tower
+from axispath.core.search.root import Root, bracketed, sign_at_root
+from axispath.core.search.tower import Tower
 
 
 @dataclass(frozen=True, slots=True)

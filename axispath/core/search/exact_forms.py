@@ -22,8 +22,8 @@ from axispath.core.arithmetic.rationals import Exact
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.catalogue.balls import OutsideDomain
 from axispath.core.language.numbers import MINUS
-from axispath.core.path.asymptotes import asymptote
-from axispath.core.path.landmark import Kind, Landmark
+from axispath.core.search.asymptotes import asymptote
+from axispath.core.search.landmark import Kind, Landmark
 
 CLOSE = 2e-13  # relative distance at which a form is worth trying
 LONGEST = 26  # characters of a form that is still easier to read than a decimal

@@ -7,8 +7,8 @@ from fractions import Fraction
 from axispath.core.arithmetic.interval import End
 from axispath.core.arithmetic.program import less
 from axispath.core.arithmetic.rationals import Exact
-from axispath.core.path.cuts import Cut, floats_around
-from axispath.core.path.pieces import Cutter
+from axispath.core.search.cuts import Cut, floats_around
+from axispath.core.search.pieces import Cutter
 
 SHORT = 2**20  # denominators of view limits that are worth exact arithmetic
 

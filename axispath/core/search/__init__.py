@@ -1,0 +1,1 @@
+"""The proven search: zeros, extrema and breaks along one variable, common zeros in a rectangle."""
