@@ -11,6 +11,7 @@ from pydantic import Field
 from axispath.core.arithmetic.patience import OutOfTime
 from axispath.core.calculation.calculate import Calculator, Outcome
 from axispath.core.calculation.trees import tree_of
+from axispath.core.equations.linear import LinearSolution, LinearSystem, solved
 from axispath.core.language.errors import LanguageError
 from axispath.core.language.plain import plain
 from axispath.core.quantities.elimination import echelon
@@ -21,7 +22,7 @@ from axispath.core.sheet.document import MAX_SYSTEM, Document, LaneId, Written
 from axispath.core.sheet.refused import EditRefused
 from axispath.core.sheet.resolve import resolve
 from axispath.core.sheet.scopes import COMPLEX, scope_of
-from axispath.core.solve.linear import LinearSolution, LinearSystem, read_system, solved
+from axispath.core.solve.linear import read_system
 from axispath.core.solve.rows import read_operation
 from axispath.core.table.results.result import cell_of, shown, text_of
 from axispath.web.asked import Trying, Typed, answered, body

@@ -8,6 +8,7 @@ PACKAGE = Path(__file__).resolve().parents[2] / "axispath"
 # Each part of the core may import itself and the parts before it in one of these chains.
 ANYWHERE = {"memory"}
 LINES = ("language", "quantities", "catalogue", "arithmetic", "calculation")
+BELOW = (*LINES, "search", "equations", "data", "fits")  # the sheet
 ALLOWED = {
     "language": {"language"},
     "quantities": {"language", "quantities"},
@@ -15,33 +16,15 @@ ALLOWED = {
     "arithmetic": {"language", "quantities", "catalogue", "arithmetic"},
     "calculation": {"language", "quantities", "catalogue", "arithmetic", "calculation"},
     "search": {*LINES, "search"},
+    "equations": {*LINES, "search", "equations"},
     "data": {"data"},
     "fits": {"language", "catalogue", "arithmetic", "fits"},
-    "sheet": {*LINES, "data", "fits", "sheet"},
-    "plane": {*LINES, "data", "fits", "sheet", "plane"},
-    "path": {*LINES, "search", "data", "fits", "sheet", "plane", "path"},
-    "sampling": {
-        *LINES,
-        "data",
-        "fits",
-        "sheet",
-        "plane",
-        "sampling",
-    },
-    "solve": {
-        *LINES,
-        "search",
-        "data",
-        "fits",
-        "sheet",
-        "plane",
-        "path",
-        "solve",
-    },
-    "table": {
-        *(*LINES, "search", "data", "fits", "sheet"),
-        *("plane", "path", "sampling", "table"),
-    },
+    "sheet": {*BELOW, "sheet"},
+    "plane": {*BELOW, "sheet", "plane"},
+    "path": {*BELOW, "sheet", "plane", "path"},
+    "sampling": {*BELOW, "sheet", "plane", "sampling"},
+    "solve": {*BELOW, "sheet", "plane", "path", "solve"},
+    "table": {*BELOW, "sheet", "plane", "path", "sampling", "table"},
 }
 FOREIGN = {
     "flask",

@@ -33,7 +33,8 @@ from axispath.core.quantities.reduction import form_of, reduction
 from axispath.core.quantities.scalars import TooWide, enclosed
 from axispath.core.quantities.surds import IMAGINARY, PI, NotExact, Surd
 from axispath.core.quantities.values import Grid, NoResult, Undefined
-from axispath.core.solve.linear import read_system, solved
+from axispath.core.equations.linear import solved
+from axispath.core.solve.linear import read_system
 from axispath.core.solve.rows import read_operation
 from axispath.core.table.results.exact import exact_text
 

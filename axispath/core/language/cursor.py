@@ -44,8 +44,8 @@ class Cursor:
     def _has_units(self) -> bool:
         """Whether the line has a unit: only then single letters are constants of nature."""
         vocabulary, scope = self.scope.vocabulary, self.scope
-        if not vocabulary.units:
-            return False
+        if not vocabulary.units or scope.measured:
+            return scope.measured
         pairs = itertools.pairwise(self.tokens)
         return any(
             (first.kind == "number" and second.kind == "name" and vocabulary.is_unit(second.text))

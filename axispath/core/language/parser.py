@@ -126,7 +126,10 @@ class Parser(Calls):
     def at_unit(self, behind_number: bool = False) -> bool:
         """Whether a unit stands here; names of the sheet come first, and constants behind signs."""
         word, scope = self.token.text, self.scope
-        if self.token.kind != "name" or word in scope.values or word in scope.functions:
+        if self.token.kind != "name":
+            return False
+        named = word in scope.values or word in scope.functions
+        if named and not (behind_number and word in scope.units):
             return False
         constant = word in scope.vocabulary.yielding and not behind_number
         return not constant and scope.vocabulary.is_unit(word)

@@ -21,6 +21,8 @@ class Scope:
     curves: frozenset[str] = frozenset()  # their coordinates are among the functions
     regions: Mapping[str, str] = field(default_factory=dict)  # relations by name, as their lines
     depth: int = 0  # of relations within one another
+    measured: bool = False  # whether constants of nature are read, as beside units
+    units: frozenset[str] = frozenset()  # read as units behind numbers though they are names
 
     def knows(self, word: str) -> bool:
         """Whether a word stands for something by itself."""

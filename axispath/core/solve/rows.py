@@ -6,6 +6,7 @@ import re
 from dataclasses import replace
 
 from axispath.core.calculation.calculate import Calculator
+from axispath.core.equations.linear import linear
 from axispath.core.language.scope import Scope
 from axispath.core.language.statement import parse_expression
 from axispath.core.quantities.grids import scalar
@@ -13,7 +14,6 @@ from axispath.core.quantities.reduction import RowOperation
 from axispath.core.quantities.scalars import is_zero
 from axispath.core.quantities.surds import Surd
 from axispath.core.quantities.values import NoResult
-from axispath.core.solve.linear import linear
 
 LOWERED = str.maketrans("₀₁₂₃₄₅₆₇₈₉", "0123456789")
 EXCHANGE = re.compile(r"\s*R_?(\d+)\s*(?:<->|↔|<>)\s*R_?(\d+)\s*", re.IGNORECASE)

@@ -1,0 +1,96 @@
+"""Linear systems as rows of numbers, and their solutions by the reduced echelon form."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from typing import Literal
+
+from axispath.core.calculation.calculate import Calculator
+from axispath.core.language.tree import Expression, Name, Negation, Product, Quotient, Sum
+from axispath.core.language.walking import free_names
+from axispath.core.quantities.elimination import echelon
+from axispath.core.quantities.grids import scalar
+from axispath.core.quantities.scalars import is_zero, negate, subtract
+from axispath.core.quantities.surds import Surd
+from axispath.core.quantities.values import Grid, Scalar, Value
+
+
+@dataclass(frozen=True, slots=True)
+class LinearSystem:
+    """A matrix with the right-hand sides as its last column, and what its columns belong to."""
+
+    unknowns: tuple[str, ...]
+    grid: Grid
+
+
+@dataclass(frozen=True, slots=True)
+class LinearSolution:
+    """``values`` give each unknown as a constant and its share of the ``free`` ones.
+
+    ``contradiction`` is the row of the echelon form that says 0 = something else.
+    """
+
+    kind: Literal["one", "none", "many"]
+    values: tuple[tuple[str, Scalar, tuple[Scalar, ...]], ...] = ()
+    free: tuple[str, ...] = ()
+    contradiction: Scalar | None = None
+
+
+def row_of(
+    both: Expression,
+    unknowns: Sequence[str],
+    calculator: Calculator,
+    names: Mapping[str, Value] | None = None,
+) -> tuple[Scalar, ...]:
+    """The coefficients of what is to be 0, and the right-hand side; ``names`` are known values."""
+    numbers = {**(names or {}), **dict.fromkeys(unknowns, Surd.of(0))}
+    constant = _number(calculator, both, numbers)
+    row = [
+        subtract(_number(calculator, both, {**numbers, one: Surd.of(1)}), constant)
+        for one in unknowns
+    ]
+    return (*row, negate(constant))
+
+
+def _number(calculator: Calculator, node: Expression, names: Mapping[str, Value]) -> Scalar:
+    return scalar(calculator.result(node, names).value, "what is in an equation")
+
+
+def linear(node: Expression, letters: set[str]) -> bool:
+    """Whether letters are only added, and multiplied or divided by what has none."""
+    if not any(one.name in letters for one in free_names(node)):
+        return True
+    match node:
+        case Name():
+            return True
+        case Negation(operand):
+            return linear(operand, letters)
+        case Sum(terms):
+            return all(linear(term, letters) for term in terms)
+        case Product(left, right):
+            bare = [part for part in (left, right) if not _has(part, letters)]
+            return len(bare) == 1 and linear(left, letters) and linear(right, letters)
+        case Quotient(top, bottom):
+            return not _has(bottom, letters) and linear(top, letters)
+    return False
+
+
+def _has(node: Expression, letters: set[str]) -> bool:
+    return any(one.name in letters for one in free_names(node))
+
+
+def solved(system: LinearSystem) -> LinearSolution:
+    """The solutions, read off the reduced echelon form. Raises NoResult, TooWide."""
+    count = len(system.unknowns)
+    found = echelon(system.grid, reduced=True, columns=count)
+    for row in found.rows[len(found.pivots) :]:
+        if not is_zero(row[count]):
+            return LinearSolution("none", contradiction=row[count])
+    free = [k for k in range(count) if k not in found.pivots]
+    values = []
+    for row, pivot in zip(found.rows, found.pivots, strict=False):
+        shares = tuple(negate(row[k]) for k in free)
+        values.append((system.unknowns[pivot], row[count], shares))
+    names = tuple(system.unknowns[k] for k in free)
+    return LinearSolution("many" if free else "one", tuple(values), names)

@@ -1,0 +1,241 @@
+"""The equations of a block, read with the names that they share.
+
+Every name that nothing else defines is an unknown. Letters that are also units or constants are
+settled for the whole block: a letter that somewhere stands as a name is one everywhere.
+"""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterable
+from dataclasses import dataclass, replace
+from functools import lru_cache, partial
+
+from axispath.core import catalogue
+from axispath.core.language.errors import LanguageError, mended
+from axispath.core.language.formula import end_at, read_formula
+from axispath.core.language.scope import Scope
+from axispath.core.language.tokens import Token, outside_brackets, tokenise
+from axispath.core.language.tree import Comparison, Constant, Expression, Name, Pair, UnitOf
+from axispath.core.language.vocabulary import Vocabulary
+from axispath.core.language.walking import free_names, walk
+
+MOST_EQUATIONS = 60
+AMOUNT = re.compile(r"[-−+]?\s*[\d.]+(?:e[-+]?\d+)?\s*([^\W\d]\w*)", re.IGNORECASE)
+LONGEST_PRODUCT = 3  # letters that are written side by side
+_LINES = catalogue.LINE_VOCABULARY
+# Without the constants of nature: which of them are meant is seen from the whole block.
+_OPEN = Vocabulary(
+    _LINES.functions, catalogue.VOCABULARY.constants, _LINES.yielding, _LINES.is_unit, _LINES.units
+)
+
+
+@dataclass(frozen=True, slots=True)
+class Equation:
+    """One equation by its ``number``, counted from 1, as typed and as read."""
+
+    number: int
+    text: str
+    left: Expression
+    right: Expression
+
+    @property
+    def comparison(self) -> Comparison:
+        """Both sides, to be written."""
+        return Comparison((self.left, self.right), ("=",))
+
+    @property
+    def names(self) -> frozenset[str]:
+        """The names on both sides, without functions."""
+        sides = (self.left, self.right)
+        return frozenset(n.name for s in sides for n in free_names(s) if isinstance(n, Name))
+
+
+@dataclass(frozen=True, slots=True)
+class Wrong:
+    """A line that cannot be read, and why."""
+
+    number: int
+    text: str
+    error: LanguageError
+
+
+@dataclass(frozen=True, slots=True)
+class Reading:
+    """How a letter was read, in words; ``other`` is how it is read instead: “name” or “unit”."""
+
+    letter: str
+    taken: str
+    other: str
+
+
+@dataclass(frozen=True, slots=True)
+class Block:
+    """The equations of a block; ``unknowns`` are the names in them that nothing else defines."""
+
+    equations: tuple[Equation, ...]
+    wrong: tuple[Wrong, ...]
+    unknowns: tuple[str, ...]
+    readings: tuple[Reading, ...]
+    measured: bool
+
+
+Letters = tuple[tuple[str, str], ...]
+"""How letters are read by choice: as a “name” or as a “unit” or constant."""
+
+
+def lines_of(text: str) -> list[str]:
+    """The lines of a block that are not empty; a semicolon parts lines too."""
+    found: list[str] = []
+    for line in text.split("\n"):
+        parts, depth, start = [], 0, 0
+        for at, sign in enumerate(line):
+            depth += (sign in "([") - (sign in ")]")
+            if sign == ";" and depth <= 0:
+                parts.append(line[start:at])
+                start = at + 1
+        found += [part.strip() for part in (*parts, line[start:]) if part.strip()]
+    return found
+
+
+@lru_cache(maxsize=512)
+def claimed(text: str, letters: Letters = ()) -> frozenset[str]:
+    """The names that a block may find: all names in it, whatever the sheet defines."""
+    return _Reader(text, Scope(_OPEN), letters).candidates
+
+
+def read_block(text: str, scope: Scope, known: frozenset[str], letters: Letters = ()) -> Block:
+    """Read a block. ``known`` are the values that something else defines. Never fails."""
+    return _Reader(text, replace(scope, values=known), letters).block()
+
+
+class _Reader:
+    def __init__(self, text: str, scope: Scope, letters: Letters) -> None:
+        self.lines = lines_of(text)[:MOST_EQUATIONS]
+        self.chosen = dict(letters)
+        self.scope = scope
+        self.open = replace(scope, vocabulary=_OPEN)
+        first = [self._try(line, self.open) for line in self.lines]
+        sides: list[Expression] = [side for both in first if both is not None for side in both]
+        nodes = [node for side in sides for node in walk(side)]
+        units = [node.symbol for node in nodes if isinstance(node, UnitOf)]
+        self.measured = bool(units)
+        self.doubtful = all(len(symbol) == 1 for symbol in units)
+        named = {n.name for side in sides for n in free_names(side) if isinstance(n, Name)}
+        named |= {letter for letter, how in letters if how == "name"}
+        alone = {side.name for side in sides if isinstance(side, Name)}
+        self.constants = {name for name in named - alone if self._is_constant(name)}
+        named -= self.constants
+        products = {name for name in named - alone if self._is_product(name, named)}
+        self.candidates = frozenset(named - products)
+
+    def _is_constant(self, name: str) -> bool:
+        if name not in catalogue.PHYSICAL or name in self.scope.values:
+            return False
+        return self.chosen.get(name, "unit" if self.measured else "") == "unit" or len(name) > 1
+
+    def _is_product(self, name: str, named: Iterable[str]) -> bool:
+        """Whether a word is letters side by side that are names by themselves: ma for m a."""
+        others = {*named, *self.constants, *self.scope.values}
+        short = 1 < len(name) <= LONGEST_PRODUCT and name.isalpha()
+        return short and all(letter in others for letter in name)
+
+    def _scope(self, unknowns: frozenset[str], line: str) -> Scope:
+        as_units = {letter for letter, how in self.chosen.items() if how == "unit"}
+        as_units |= {letter for letter in self._amounts(line) if letter not in self.chosen}
+        values = self.scope.values | unknowns
+        inner = self.scope.with_values(tuple(sorted(values)))
+        return replace(inner, vocabulary=_LINES, measured=self.measured, units=frozenset(as_units))
+
+    def _amounts(self, line: str) -> set[str]:
+        """The letters behind a number that is all of one side beside them: t = 5 s."""
+        if self.doubtful or not self.measured:
+            return set()
+        found = set()
+        for side in line.split("="):
+            alone = AMOUNT.fullmatch(side.strip())
+            if alone is not None and _LINES.is_unit(alone[1]):
+                found.add(alone[1])
+        return found
+
+    def _try(self, line: str, scope: Scope) -> tuple[Expression, Expression] | None:
+        try:
+            return _sides(line, scope)
+        except LanguageError:
+            return None
+
+    def block(self) -> Block:
+        unknowns = self.candidates - self.scope.values - set(self.scope.functions)
+        equations: list[Equation] = []
+        wrong: list[Wrong] = []
+        for number, line in enumerate(self.lines, 1):
+            try:
+                scope = self._scope(unknowns, line)
+                left, right = mended(line, partial(_sides, scope=scope))
+                equations.append(Equation(number, line, left, right))
+            except LanguageError as error:
+                wrong.append(Wrong(number, line, error))
+        used = {name for one in equations for name in one.names}
+        found = tuple(sorted(unknowns & used))
+        return Block(
+            tuple(equations), tuple(wrong), found, self._readings(equations), self.measured
+        )
+
+    def _readings(self, equations: list[Equation]) -> tuple[Reading, ...]:
+        found: dict[str, Reading] = {}
+        for equation in equations:
+            for side in (equation.left, equation.right):
+                for node in walk(side):
+                    reading = self._reading(node)
+                    if reading is not None:
+                        found.setdefault(reading.letter, reading)
+        return tuple(found[letter] for letter in sorted(found))
+
+    def _reading(self, node: Expression) -> Reading | None:
+        """What is said of a letter that could be read in another way."""
+        match node:
+            case Constant(name) if name in catalogue.PHYSICAL:
+                taken = f"{name} is the {catalogue.PHYSICAL[name].name}"
+                return Reading(name, taken, "name" if len(name) == 1 else "")
+            case UnitOf(symbol) if len(symbol) == 1:
+                unit = catalogue.unit_of(symbol)
+                if unit is not None and (self.doubtful or symbol in self.candidates):
+                    return Reading(symbol, f"{symbol} behind a number is the {unit.name}", "name")
+            case Name(name) if self.measured and len(name) == 1:
+                unit = catalogue.unit_of(name)
+                if unit is not None:
+                    return Reading(name, f"{name} is a name here, not the {unit.name}", "unit")
+        return None
+
+
+def _sides(line: str, scope: Scope) -> tuple[Expression, Expression]:
+    tokens = tokenise(line)
+    at = _sign_of(line, tokens)
+    if at == 0 or at == len(tokens) - 2:
+        empty = "left" if at == 0 else "right"
+        token = tokens[at]
+        raise LanguageError(
+            f"The {empty} side of this equation is missing.", token.start, token.end
+        )
+    left = read_formula(line, [*tokens[:at], end_at(tokens[at])], scope)
+    right = read_formula(line, tokens[at + 1 :], scope)
+    for side in (left, right):
+        if any(isinstance(node, Pair) for node in walk(side)):
+            raise LanguageError("Equations are about numbers, not points.", 0, len(line))
+    return left, right
+
+
+def _sign_of(line: str, tokens: list[Token]) -> int:
+    signs = [index for index, token in outside_brackets(tokens) if token.text in ("=", "==")]
+    if len(signs) == 1:
+        return signs[0]
+    if signs:
+        place = tokens[signs[1]]
+        raise LanguageError(
+            "One line holds one equation, with one equals sign.", place.start, place.end
+        )
+    if any(token.text in ("<", ">", "<=", ">=", "!=") for token in tokens):
+        raise LanguageError("A block holds equations; bounds are written beside an unknown.", 0, 1)
+    raise LanguageError(
+        "There is no equals sign: an equation has two sides, such as load = 4 rope.", 0, len(line)
+    )
