@@ -23,6 +23,7 @@ MOVING_SEARCH = Patience(0.08, spent)  # of one lane, while something moves
 USUAL_SEARCH = Effort(20_000, 0.15, spent)  # of one search
 FURTHER_SEARCH = Effort(600_000, 9.0, spent)  # of all that is still open then
 LINE = Patience(1.5, spent)  # the result of one line of calculation
+BLOCK = Patience(4.0, spent)  # the answers of one block of equations, or a table over it
 MEASURES = Patience(1.0, spent)  # the length and the areas of one curve
 WORDS = Patience(0.5, spent)  # why nothing shows
 

@@ -17,6 +17,7 @@ from axispath.store.database import Store
 from axispath.web import (
     api,
     assets,
+    equations,
     errands,
     handbook,
     limits,
@@ -93,6 +94,7 @@ def create_app(database: str | None = None, secret_key: str | None = None) -> Fl
     app.register_blueprint(api.blueprint)
     app.register_blueprint(measured.blueprint)
     app.register_blueprint(reducing.blueprint)
+    app.register_blueprint(equations.blueprint)
     app.register_blueprint(working.blueprint)
     app.register_blueprint(taking.blueprint)
     app.register_blueprint(solving.blueprint)

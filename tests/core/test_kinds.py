@@ -21,6 +21,7 @@ from axispath.core.search.landmark import (
     Kind,
 )
 from axispath.core.sheet import edits
+from axispath.core.sheet.block import Block
 from axispath.core.sheet.document import (
     Document,
     Equation,
@@ -59,6 +60,7 @@ LINES = {
     "data": "log",
     "calculated": "A_1 = [1, 2; 3, 4]",
     "resting": "7/3",
+    "equations": "rope = load/4; load = 12",
 }
 ON_WORKING = ("calculated", "resting")
 # What is read of each kind at x = 2.
@@ -92,6 +94,8 @@ def whole():
     for key, line in LINES.items():
         if key == "data":
             edit = edits.AddData(text=DATA, name=line, id=key)
+        elif key == "equations":
+            edit = edits.AddBlock(text=line, id=key)
         elif key in ON_WORKING:
             edit = edits.AddWork(text=line, id=key)
         else:
@@ -238,6 +242,9 @@ class EveryEdit(unittest.TestCase):
         how = Written(form="mixed")
         yield edits.SetWritten(id="calculated", written=how), "how A_1 is written"
         yield edits.SetSystem(text="x + y = 2"), "the linear system"
+        yield edits.AddBlock(text="a_2 = 3"), "a block of equations"
+        block = Block(text="rope = load/5; load = 12")
+        yield edits.SetBlock(id="equations", block=block), "changing equations"
         yield edits.AddData(text="1 2\n3 4"), "adding a data set"
         yield edits.NameData(id="data", name="engine"), "naming log"
         yield edits.SetCells(id="data", row=1, column=0, block=(("1,5",),)), "a cell of log"

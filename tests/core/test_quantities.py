@@ -21,6 +21,7 @@ from axispath.core.calculation.principal import CUTS, PRINCIPAL
 from axispath.core.calculation.running import RUNNING
 from axispath.core.calculation.trees import tree_of
 from axispath.core.catalogue.balls import precision
+from axispath.core.equations.linear import solved
 from axispath.core.language.errors import LanguageError
 from axispath.core.language.scope import Scope
 from axispath.core.language.statement import parse_expression
@@ -33,7 +34,6 @@ from axispath.core.quantities.reduction import form_of, reduction
 from axispath.core.quantities.scalars import TooWide, enclosed
 from axispath.core.quantities.surds import IMAGINARY, PI, NotExact, Surd
 from axispath.core.quantities.values import Grid, NoResult, Undefined
-from axispath.core.equations.linear import solved
 from axispath.core.solve.linear import read_system
 from axispath.core.solve.rows import read_operation
 from axispath.core.table.results.exact import exact_text

@@ -259,7 +259,7 @@ class Quantities(unittest.TestCase):
 
     def test_lanes_hold_no_units_yet_and_say_so(self):
         document = apply(Document(), AddWork(text="v = 3 m/s"))
-        with self.assertRaisesRegex(EditRefused, "real number is needed"):
+        with self.assertRaisesRegex(EditRefused, "plain number is needed"):
             apply(document, AddLane(text="f(x) = v x"))
         plain = apply(document, AddWork(text="ratio = v/(1 m/s)"))
         plain = apply(plain, AddLane(text="f(x) = ratio x"))

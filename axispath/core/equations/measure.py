@@ -7,7 +7,7 @@ are solved as they are met. A 0 has whatever dimension is wanted.
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass, field
 from fractions import Fraction
 
@@ -52,6 +52,7 @@ from axispath.core.quantities.values import Measured, NoResult, Scalar, Undefine
 
 HALF, THIRD = Fraction(1, 2), Fraction(1, 3)
 ALIKE = ("min", "max", "abs", "mean", "median")  # give what they take
+MOST_TOLD = 3
 MOST_INLINED = 40  # functions of the sheet within one another
 TEMPERATURES = "temperatures on such a scale are not added: give a difference in K"
 
@@ -80,6 +81,8 @@ class Dimensions:
     """What is known of the dimensions of unknowns."""
 
     solved: dict[str, Form] = field(default_factory=dict)
+    by: dict[str, int] = field(default_factory=dict)  # the equation that said so
+    equation: int = 0  # the one that is read
     wild: int = 0
 
     def now(self, form: Form) -> Form:
@@ -104,6 +107,7 @@ class Dimensions:
         for other_name, form in self.solved.items():
             self.solved[other_name] = _put(form, single)
         self.solved[name] = found
+        self.by.setdefault(name, self.equation)
 
     def told(self, form: Form) -> str:
         """What a sentence calls it; what is open counts as a plain number."""
@@ -112,6 +116,15 @@ class Dimensions:
     def of(self, name: str) -> Dimension:
         """The dimension of an unknown; that of a plain number where nothing says another."""
         return self.now(Form(NONE, ((name, Fraction(1)),))).known
+
+    def origin(self, names: Iterable[str]) -> str:
+        """From which other equations the dimensions of some names are: for a sentence."""
+        told_by = [
+            f"{name} is in {told(self.of(name))} by equation {self.by[name]}"
+            for name in sorted(names)
+            if self.of(name) != NONE and self.by.get(name, self.equation) != self.equation
+        ]
+        return f" ({', '.join(told_by[:MOST_TOLD])})" if told_by else ""
 
     def any(self) -> Form:
         """A dimension about which nothing is said."""
@@ -153,6 +166,7 @@ class Measuring:
 
     def equation(self, one: Equation) -> tuple[Expression, Expression]:
         """Both sides as numbers. Raises NoResult with what does not fit."""
+        self.dimensions.equation = one.number
         left, right = (self._wished(side) for side in (one.left, one.right))
         self.dimensions.same(
             left.form,

@@ -78,6 +78,12 @@ class Block:
     unknowns: tuple[str, ...]
     readings: tuple[Reading, ...]
     measured: bool
+    left: int = 0  # lines beyond the most that a block can have
+
+    @property
+    def count(self) -> int:
+        """How many lines it has."""
+        return len(self.equations) + len(self.wrong)
 
 
 Letters = tuple[tuple[str, str], ...]
@@ -104,14 +110,20 @@ def claimed(text: str, letters: Letters = ()) -> frozenset[str]:
     return _Reader(text, Scope(_OPEN), letters).candidates
 
 
-def read_block(text: str, scope: Scope, known: frozenset[str], letters: Letters = ()) -> Block:
-    """Read a block. ``known`` are the values that something else defines. Never fails."""
-    return _Reader(text, replace(scope, values=known), letters).block()
+def read_block(
+    text: str, scope: Scope, known: frozenset[str], letters: Letters = (), first: int = 1
+) -> Block:
+    """Read a block. ``known`` are the values that something else defines. Never fails.
+
+    The equations are counted from ``first`` on; what is beyond the most that are possible is left.
+    """
+    return _Reader(text, replace(scope, values=known), letters).block(first)
 
 
 class _Reader:
     def __init__(self, text: str, scope: Scope, letters: Letters) -> None:
-        self.lines = lines_of(text)[:MOST_EQUATIONS]
+        lines = lines_of(text)
+        self.lines, self.left = lines[:MOST_EQUATIONS], len(lines[MOST_EQUATIONS:])
         self.chosen = dict(letters)
         self.scope = scope
         self.open = replace(scope, vocabulary=_OPEN)
@@ -164,11 +176,11 @@ class _Reader:
         except LanguageError:
             return None
 
-    def block(self) -> Block:
+    def block(self, first: int) -> Block:
         unknowns = self.candidates - self.scope.values - set(self.scope.functions)
         equations: list[Equation] = []
         wrong: list[Wrong] = []
-        for number, line in enumerate(self.lines, 1):
+        for number, line in enumerate(self.lines, first):
             try:
                 scope = self._scope(unknowns, line)
                 left, right = mended(line, partial(_sides, scope=scope))

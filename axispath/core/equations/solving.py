@@ -23,7 +23,8 @@ from axispath.core.equations.linear import LinearSystem, linear, row_of, solved
 from axispath.core.equations.measure import Measuring
 from axispath.core.equations.reading import Equation
 from axispath.core.equations.structure import Part, Structure, structure_of
-from axispath.core.language.numbers import listed
+from axispath.core.equations.wishes import Wish
+from axispath.core.language.numbers import listed, stretched
 from axispath.core.language.rebuild import substituted
 from axispath.core.language.tree import Expression, Negation, Sum
 from axispath.core.language.walking import free_names
@@ -84,27 +85,30 @@ class Solved:
 
 @dataclass(frozen=True, slots=True)
 class System:
-    """Equations that hang together, and what is said of their unknowns."""
+    """Equations that hang together by their unknowns."""
 
     equations: tuple[Equation, ...]
     unknowns: tuple[str, ...]
-    limits: tuple[tuple[str, Limits], ...] = ()
-    shown: tuple[tuple[str, Shown], ...] = ()
 
 
 def solve(
     system: System,
+    wishes: Mapping[str, Wish],
     value_of: Callable[[str], Scalar],
     definitions: Mapping[str, Definition],
     unit: AngleUnit,
 ) -> Solved:
-    """Solve a system. What has no answer is told, and the rest answered. Raises OutOfTime."""
-    return _Solver(system, value_of, definitions, unit).run()
+    """Solve a system. What has no answer is told, and the rest answered. Raises OutOfTime.
+
+    ``wishes`` are what is said of unknowns beside it, ``value_of`` the values of other names.
+    """
+    return _Solver(system, wishes, value_of, definitions, unit).run()
 
 
 @dataclass
 class _Solver:
     system: System
+    wishes: Mapping[str, Wish]
     value_of: Callable[[str], Scalar]
     definitions: Mapping[str, Definition]
     unit: AngleUnit
@@ -116,6 +120,7 @@ class _Solver:
         self.calculator = Calculator(self.definitions, self.unit)
         self.exact = True
         kept, sides, measuring = self._measured()
+        self.limits, self.shown = self._wished(measuring)
         self.numbers = [one.number for one in kept]
         self.sides = sides
         unknowns = frozenset(self.system.unknowns)
@@ -154,10 +159,25 @@ class _Solver:
                 found[one.number] = one, measuring.equation(one)
             except NoResult as reason:
                 measuring.dimensions.solved = before
-                self.troubles.append(Trouble(str(reason), (one.number,)))
+                told = f"{reason}{measuring.dimensions.origin(one.names & unknowns)}"
+                self.troubles.append(Trouble(told, (one.number,)))
                 self.unfit |= one.names
         pairs = [found[number] for number in sorted(found)]
         return [one for one, _ in pairs], [both for _, both in pairs], measuring
+
+    def _wished(self, measuring: Measuring) -> tuple[dict[str, Limits], dict[str, Shown]]:
+        """Bounds and units to show results in, as far as they fit."""
+        limits: dict[str, Limits] = {}
+        shown = {**measuring.scales, **measuring.wished}
+        for name, wish in self.wishes.items():
+            of = measuring.dimensions.of(name)
+            try:
+                limits[name] = wish.limits(name, of)
+                unit = wish.unit(name, of)
+                shown |= {name: unit} if unit is not None else {}
+            except NoResult as reason:
+                self.troubles.append(Trouble(str(reason)))
+        return limits, shown
 
     def _known(self, name: str) -> Scalar:
         value = self.value_of(name)
@@ -272,8 +292,7 @@ class _Solver:
         given = [(substituted(a, put), substituted(b, put)) for a, b in sides]
         core = core_of(given, names, self.calculator)
         exact = self.exact and all(isinstance(value, Surd) for value in known.values())
-        limits = dict(self.system.limits)
-        task = Task(core, self.definitions, self.unit, self.calculator, limits, exact)
+        task = Task(core, self.definitions, self.unit, self.calculator, self.limits, exact)
         for one in core.empty:
             if not self._holds(one, {}):
                 raise NoResult("they contradict each other")
@@ -286,7 +305,7 @@ class _Solver:
         engine = next(one for one in ENGINES if one.takes(task))
         found = engine.solve(task)
         rest = [self._rest(core, place) for place in found.places]
-        placed = [one for one in rest if one is not None and self._inside(one, limits)]
+        placed = [one for one in rest if one is not None and self._inside(one)]
         ordered = tuple(tuple(one[name] for name in names) for one in placed)
         return replace(found, places=ordered)
 
@@ -303,9 +322,9 @@ class _Solver:
             values[name] = value
         return values
 
-    def _inside(self, values: Numbers, limits: Mapping[str, Limits]) -> bool:
+    def _inside(self, values: Numbers) -> bool:
         for name, value in values.items():
-            limit, ball = limits.get(name), real_ball(value)
+            limit, ball = self.limits.get(name), real_ball(value)
             if limit is None:
                 continue
             if limit.low is not None and ball < limit.low:
@@ -415,12 +434,11 @@ class _Solver:
     def _solved(
         self, branches: list[dict[str, Number]], kept: list[Equation], measuring: Measuring
     ) -> Solved:
-        shown = {**measuring.scales, **measuring.wished, **dict(self.system.shown)}
         solutions = []
         for known in sorted(branches, key=_order):
             if not known:
                 continue
-            values = {name: _quantity(name, v, measuring, shown) for name, v in known.items()}
+            values = {name: _quantity(name, v, measuring, self.shown) for name, v in known.items()}
             residuals = {
                 one.number: self._residual(pair, known)
                 for one, pair, names in zip(kept, self.sides, self.names, strict=True)
@@ -485,6 +503,4 @@ def _quantity(name: str, value: Number, measuring: Measuring, shown: Mapping[str
 
 
 def _equations(numbers: tuple[int, ...]) -> str:
-    if len(numbers) == 1:
-        return f"equation {numbers[0]}"
-    return f"equations {listed(tuple(map(str, numbers)))}"
+    return f"equation{'s' if len(numbers) > 1 else ''} {stretched(numbers)}"

@@ -51,7 +51,11 @@ class Cursor:
             (first.kind == "number" and second.kind == "name" and vocabulary.is_unit(second.text))
             and not (second.text in scope.values or second.text in scope.functions)
             for first, second in pairs
-        ) or any(token.kind == "keyword" and token.text == "in" for token in self.tokens)
+        ) or any(
+            (token.kind == "keyword" and token.text == "in")
+            or (token.kind == "name" and scope.is_whole_unit(token.text))
+            for token in self.tokens[1:]
+        )
 
     @property
     def token(self) -> Token:
@@ -143,6 +147,8 @@ def _parts(token: Token, scope: Scope, before: Token | None) -> list[Token]:
         return [token]
     if before is not None and before.kind == "number" and scope.vocabulary.is_unit(token.text):
         return [token]  # 5 kg, whatever k and g are
+    if before is not None and scope.is_whole_unit(token.text):
+        return [token]
     words = split(token.text, scope)
     if len(words) == 1:
         return [token]

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 
 MINUS = "−"
 RAISED = str.maketrans("-0123456789", "⁻⁰¹²³⁴⁵⁶⁷⁸⁹")
@@ -40,6 +40,20 @@ def full_precision(value: float) -> str:
     """The shortest text that reads back as the same float64, for copying and export."""
     text = repr(value + 0.0)
     return text[:-2] if text.endswith(".0") else text
+
+
+def stretched(numbers: Sequence[int]) -> str:
+    """Whole numbers as a sentence lists them, neighbours as a stretch: 1 to 3 and 7."""
+    runs: list[list[int]] = []
+    for number in sorted(set(numbers)):
+        if runs and runs[-1][-1] == number - 1:
+            runs[-1].append(number)
+        else:
+            runs.append([number])
+    words: list[str] = []
+    for run in runs:
+        words += [f"{run[0]} to {run[-1]}"] if len(run) > 2 else [str(one) for one in run]
+    return listed(words)
 
 
 def listed(words: Iterable[str]) -> str:

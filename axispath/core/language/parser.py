@@ -115,7 +115,9 @@ class Parser(Calls):
             elif self.sees("∘"):
                 self.expect_operand(self.take())
                 left = Apply("entrywise", (left, self.signed()))
-            elif self.at_unit(behind_number=True) and ends_measured(left):
+            elif self.at_unit(behind_number=True) and (
+                ends_measured(left) or self.scope.is_whole_unit(self.token.text)
+            ):
                 left = Product(left, self.unit())
             elif self.starts_factor():
                 self.refuse_two_numbers()

@@ -36,6 +36,12 @@ class Scope:
             or logarithm_base(word) is not None
         )
 
+    def is_whole_unit(self, word: str) -> bool:
+        """Whether a word is a unit behind whatever there is: kg in a kg, but not mg where m is."""
+        if len(word) < 2 or self.knows(word) or not self.vocabulary.is_unit(word):
+            return False
+        return not any(part in self.values for part in split(word, self))
+
     def with_values(self, names: tuple[str, ...]) -> Scope:
         """This scope with ``names`` as values, hiding functions of the same name."""
         functions = {name: count for name, count in self.functions.items() if name not in names}

@@ -37,6 +37,7 @@ from axispath.core.language.tree import (
 from axispath.core.language.vocabulary import IMAGINARY_UNIT
 from axispath.core.language.walking import children, free_names, names_in, walk
 from axispath.core.memory import Memory
+from axispath.core.quantities.dimensions import told
 from axispath.core.quantities.scalars import is_real
 from axispath.core.quantities.values import (
     Formula,
@@ -48,11 +49,10 @@ from axispath.core.quantities.values import (
     Undefined,
     Value,
 )
-from axispath.core.sheet.dependencies import circles, definitions_of, missing_names
+from axispath.core.sheet.answers import Answers
+from axispath.core.sheet.dependencies import circles, closure_of, defined_by, missing_names
 from axispath.core.sheet.document import Lane
 from axispath.core.sheet.measuring import SLOW
-
-LONGEST_KEY = 500  # values of a list that is part of a key
 
 
 class Uncomputed(LanguageError):
@@ -95,21 +95,8 @@ class Calculated:
 
     def _key(self, body: Expression) -> Hashable | None:
         """All that shapes the result of a body; None where that is too long to be a key."""
-        definitions = self.calculator.definitions
-        needed: dict[str, Definition] = {}
-        pending = [body]
-        while pending:
-            for one in names_in(pending.pop()):
-                definition = definitions.get(one.name)
-                if definition is None or one.name in needed:
-                    continue
-                if isinstance(definition.body, ListOf) and len(definition.body.items) > LONGEST_KEY:
-                    return None
-                needed[one.name] = definition
-                pending.append(definition.body)
-                domain = definition.domain
-                pending += [end for end in (domain.low, domain.high) if end] if domain else []
-        return body, self.calculator.unit, tuple(sorted(needed.items(), key=lambda one: one[0]))
+        needed = closure_of((body,), self.calculator.definitions)
+        return None if needed is None else (body, self.calculator.unit, needed)
 
 
 class Standing(Mapping[str, Definition]):
@@ -143,7 +130,7 @@ class Standing(Mapping[str, Definition]):
         return len(self._plain)
 
     def __contains__(self, name: object) -> bool:
-        return name in self._plain
+        return name in self._plain  # what the equations leave open has no value
 
 
 def _weight(key: Hashable, found: Outcome | NoResult) -> int:
@@ -179,18 +166,18 @@ def calculated(
     lanes: tuple[Lane, ...],
     statements: dict[str, Statement],
     errors: dict[str, LanguageError],
-    lists: Mapping[str, Definition],
+    definitions: Answers,
     unit: AngleUnit,
 ) -> Calculated:
     """Carry out what programs cannot hold; ``statements`` get what stands for it in the end."""
-    definitions = {**definitions_of(lanes, statements), **lists}
     found = Calculated(Calculator(definitions, unit))
     bodies = {lane_id: one for lane_id, one in statements.items() if beyond(one.body)}
-    if not bodies:
+    if not bodies and not definitions.owner:
         return found
-    names = _names_beyond(definitions)
-    wrong = circles(lanes, statements, definitions)
+    names = _names_beyond(definitions.plain) | definitions.measured
+    wrong = circles(lanes, statements, {**definitions.plain, **definitions.needs})
     found.circles = wrong
+    definitions.broken |= _names_of(lanes, statements, {*errors, *wrong})
     for lane in lanes:
         statement = statements.get(lane.id)
         if statement is None or lane.id in errors or lane.id in wrong or lane.fit is not None:
@@ -213,6 +200,18 @@ def calculated(
         errors[lane.id] = Uncomputed(_sentence(reason), 0, len(lane.text))
     statements.update(found.instead)
     return found
+
+
+def _names_of(
+    lanes: tuple[Lane, ...], statements: Mapping[str, Statement], ids: set[str]
+) -> set[str]:
+    """What some lanes define."""
+    return {
+        name
+        for lane in lanes
+        if lane.id in ids and (read := statements.get(lane.id)) is not None
+        for name in defined_by(read, str(read.name or lane.name))
+    }
 
 
 def _sentence(reason: str) -> str:
@@ -278,8 +277,16 @@ def _settled(
     if stand is not None:
         return stand
     if not children(node) or _beyond(node, names):
-        raise NoResult("a matrix or a complex number stands where a real number is needed")
+        raise NoResult(_not_real(calculator, node))
     return rebuilt(node, lambda part: _settled(calculator, part, bound, names))
+
+
+def _not_real(calculator: Calculator, node: Expression) -> str:
+    """What a sentence says of a value that a program cannot hold."""
+    value = calculator.result(node).value
+    if isinstance(value, Measured):
+        return f"a quantity in {told(value.dimension)} stands where a plain number is needed"
+    return "a matrix or a complex number stands where a real number is needed"
 
 
 def stands_for(value: Value) -> Expression | None:

@@ -2,11 +2,18 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 
 from axispath.core.arithmetic.program import Definition
 from axispath.core.language.errors import LanguageError
-from axispath.core.language.tree import Call, RelationStatement, Statement, ValueStatement
+from axispath.core.language.tree import (
+    Call,
+    Expression,
+    ListOf,
+    RelationStatement,
+    Statement,
+    ValueStatement,
+)
 from axispath.core.language.walking import coordinates, names_in
 from axispath.core.sheet.document import Lane
 
@@ -42,6 +49,29 @@ def defined_by(statement: Statement, name: str) -> dict[str, Definition]:
     }
 
 
+MOST_ITEMS = 500  # values of a list that is part of a key
+
+
+def closure_of(
+    bodies: Iterable[Expression], definitions: Mapping[str, Definition]
+) -> tuple[tuple[str, Definition], ...] | None:
+    """All definitions that some formulas need, as a key; None where that would be too long."""
+    needed: dict[str, Definition] = {}
+    pending = list(bodies)
+    while pending:
+        for one in names_in(pending.pop()):
+            definition = definitions.get(one.name)
+            if definition is None or one.name in needed:
+                continue
+            if isinstance(definition.body, ListOf) and len(definition.body.items) > MOST_ITEMS:
+                return None
+            needed[one.name] = definition
+            pending.append(definition.body)
+            domain = definition.domain
+            pending += [end for end in (domain.low, domain.high) if end] if domain else []
+    return tuple(sorted(needed.items(), key=lambda one: one[0]))
+
+
 Use = tuple[str, int | None]  # a name, and with how many arguments; None for a value
 
 
@@ -63,7 +93,7 @@ def used_names(definition: Definition) -> list[Use]:
 def circles(
     lanes: tuple[Lane, ...],
     statements: dict[str, Statement],
-    definitions: dict[str, Definition],
+    definitions: Mapping[str, Definition],
 ) -> dict[str, LanguageError]:
     """An error for every lane whose definition leads back to itself."""
     needs = {

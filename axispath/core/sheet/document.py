@@ -8,6 +8,7 @@ from pydantic import Field, model_validator
 
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.language.tokens import MAX_LENGTH
+from axispath.core.sheet.block import Block
 from axispath.core.sheet.look import LOOK
 from axispath.core.sheet.measured import DataSet, Fit
 from axispath.core.sheet.value import Value
@@ -113,7 +114,7 @@ class Lane(Value):
     Which it is was decided when it was typed. ``at`` is where the moving point of a curve is,
     ``levels`` are those of a map, as typed. A lane with ``data`` is a data set called by its text,
     one with a ``fit`` a function whose parameters are fitted; one that is ``working`` is a line of
-    the page Working, and not among the lanes.
+    the page Working, and not among the lanes; there a lane with a ``block`` is one of equations.
     """
 
     id: LaneId
@@ -132,6 +133,7 @@ class Lane(Value):
     note: Annotated[str, Field(max_length=500)] = ""
     data: DataSet | None = None
     fit: Fit | None = None
+    block: Block | None = None
     working: bool = False
     written: Written = Written()
 

@@ -39,6 +39,7 @@ from axispath.core.language.tree import (
 from axispath.core.language.walking import coordinates, differences
 from axispath.core.memory import Memory
 from axispath.core.quantities.values import NoResult
+from axispath.core.sheet.answers import Answers, answers_of
 from axispath.core.sheet.calculating import Calculated, Standing, calculated
 from axispath.core.sheet.data import Arrays
 from axispath.core.sheet.dependencies import (
@@ -73,6 +74,7 @@ class ResolvedLane:
     fitted: Fitted | None = field(default=None, repr=False, compare=False)
     measured: Arrays | None = field(default=None, repr=False, compare=False)
     calculated: Calculated | None = field(default=None, repr=False, compare=False)
+    answers: Answers | None = field(default=None, repr=False, compare=False)  # of a block
 
     @property
     def outcome(self) -> Outcome:
@@ -193,9 +195,10 @@ class ResolvedLane:
 
 @dataclass(frozen=True)
 class Sheet:
-    """All lanes of a document, resolved, in their order."""
+    """All lanes of a document, resolved, in their order; ``late`` where time was too short."""
 
     lanes: tuple[ResolvedLane, ...]
+    late: bool = False
 
     def __iter__(self) -> Iterator[ResolvedLane]:
         return iter(self.lanes)
@@ -212,7 +215,12 @@ class Sheet:
     @property
     def working(self) -> list[ResolvedLane]:
         """The lines of the page Working."""
-        return [lane for lane in self.lanes if lane.lane.working]
+        return [lane for lane in self.lanes if lane.lane.working and lane.lane.block is None]
+
+    @property
+    def blocks(self) -> list[ResolvedLane]:
+        """The blocks of equations of the page Working."""
+        return [lane for lane in self.lanes if lane.lane.block is not None]
 
 
 # A dragged slider makes a sheet of each picture; those of the last moments are worth keeping.
@@ -226,18 +234,20 @@ def resolve(document: Document) -> Sheet:
     if found is None:
         found = _resolve(*key)
         # What was broken off for lack of time is not what the lines mean.
-        if not any(lane.error is not None and lane.error.message == SLOW for lane in found):
+        slow = any(lane.error is not None and lane.error.message == SLOW for lane in found)
+        if not (slow or found.late):
             _sheets.keep(key, found)
     return found
 
 
 def _resolve(lanes: tuple[Lane, ...], unit: AngleUnit) -> Sheet:
-    names = names_of(scope_of(lanes))
+    scope = scope_of(lanes)
+    names = names_of(scope)
     statements: dict[str, Statement] = {}
     errors: dict[str, LanguageError] = {}
     taken: set[str] = set()
     for lane in lanes:
-        if lane.data is not None or lane.written.rests:
+        if lane.data is not None or lane.block is not None or lane.written.rests:
             continue
         try:
             statement = read_with(lane.text, names, lane.value, lane.runs, lane.working)
@@ -252,13 +262,15 @@ def _resolve(lanes: tuple[Lane, ...], unit: AngleUnit) -> Sheet:
         except LanguageError as error:
             errors[lane.id] = error
     found = measured(lanes, statements, errors, unit)
-    results = calculated(lanes, typed := dict(statements), errors, found.lists, unit)
+    first = {**definitions_of(lanes, statements), **found.lists}
+    answers = answers_of(lanes, scope, first, unit)
+    results = calculated(lanes, typed := dict(statements), errors, answers, unit)
     written = {lane_id: statements[lane_id] for lane_id in results.instead} | found.typed
     statements = typed
     defined = definitions_of(lanes, statements)
     found_here = results.circles
     errors |= circles(lanes, statements, defined) if found_here is None else found_here
-    plain = {**defined, **found.lists}
+    plain = answers.over({**defined, **found.lists})
     definitions = Standing(plain, results)
     broken = {
         name
@@ -281,9 +293,10 @@ def _resolve(lanes: tuple[Lane, ...], unit: AngleUnit) -> Sheet:
             fitted=found.fits.get(lane.id),
             measured=found.arrays.get(lane.id),
             calculated=results,
+            answers=plain if lane.block is not None else None,
         )
         made.append(_checked(resolved))
-    return Sheet(tuple(made))
+    return Sheet(tuple(made), answers.late or plain.late)
 
 
 def _checked(lane: ResolvedLane) -> ResolvedLane:

@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from functools import lru_cache
 
 from axispath.core import catalogue
+from axispath.core.equations.reading import claimed
 from axispath.core.language.errors import LanguageError
 from axispath.core.language.running import POINT
 from axispath.core.language.scope import Scope
@@ -16,6 +18,7 @@ from axispath.core.sheet.document import Lane
 
 COMPLEX = catalogue.LINE_VOCABULARY
 
+AXES = ("x", "y")  # no names of a sheet
 Names = tuple[
     tuple[tuple[str, int], ...],
     frozenset[str],
@@ -33,13 +36,17 @@ def names_of(scope: Scope) -> Names:
     return tuple(scope.functions.items()), scope.values, signatures, *sets
 
 
+def scope_from(names: Names) -> Scope:
+    """The scope that has these names."""
+    functions, values, signatures, points, curves, regions = names
+    words, given, lines = dict(functions), dict(signatures), dict(regions)
+    return Scope(catalogue.VOCABULARY, words, values, given, points, curves, lines)
+
+
 @lru_cache(maxsize=4096)
 def read_with(text: str, names: Names, value: bool, runs: str, working: bool) -> Statement:
     """A line under these names. Raises LanguageError."""
-    functions, values, signatures, points, curves, regions = names
-    words, given = dict(functions), dict(signatures)
-    lines = dict(regions)
-    scope = Scope(vocabulary_of(working), words, values, given, points, curves, lines)
+    scope = replace(scope_from(names), vocabulary=vocabulary_of(working))
     statement = parse_statement(text, scope, runs)
     return as_value(statement) if value else statement
 
@@ -54,6 +61,16 @@ def _heading(text: str) -> Heading:
     return heading(text, catalogue.VOCABULARY)
 
 
+def found_by_blocks(lanes: tuple[Lane, ...], without: str | None = None) -> set[str]:
+    """The names that blocks of equations may give a value to."""
+    blocks = (
+        lane.block
+        for lane in lanes
+        if lane.block is not None and lane.id != without and not lane.written.rests
+    )
+    return {name for block in blocks for name in claimed(block.text, block.letters)}
+
+
 def scope_of(lanes: tuple[Lane, ...], without: str | None = None) -> Scope:
     """The names that lanes define, but for the lane ``without``."""
     functions: dict[str, int] = {}
@@ -64,7 +81,7 @@ def scope_of(lanes: tuple[Lane, ...], without: str | None = None) -> Scope:
     regions: dict[str, str] = {}
     calls: list[tuple[str, str]] = []
     for lane in lanes:
-        if lane.id == without or lane.written.rests:
+        if lane.id == without or lane.written.rests or lane.block is not None:
             continue
         if lane.data is not None:
             # Where a formula stands in the way of a column's name, the column comes first.
@@ -101,5 +118,7 @@ def scope_of(lanes: tuple[Lane, ...], without: str | None = None) -> Scope:
             values.remove(name)
             points.add(name)
             values.update(coordinates_of(name))
+    taken = {*functions, *points, *curves, *regions}
+    values |= {n for n in found_by_blocks(lanes, without) if n not in taken and n not in AXES}
     sets = frozenset(values), frozenset(points), frozenset(curves)
     return Scope(catalogue.VOCABULARY, functions, sets[0], signatures, sets[1], sets[2], regions)

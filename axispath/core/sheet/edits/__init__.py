@@ -11,6 +11,7 @@ from axispath.core.sheet.edits.columns import ArrangeRows, DrawData, RemoveColum
 from axispath.core.sheet.edits.curves import LetRun, MoveAlong
 from axispath.core.sheet.edits.data import AddData, MoveRow, NameData, SetCells, SetRows
 from axispath.core.sheet.edits.domain import SetDomain
+from axispath.core.sheet.edits.equations import AddBlock, SetBlock
 from axispath.core.sheet.edits.fits import AddFit, SetFit
 from axispath.core.sheet.edits.lines import (
     AddLane,
@@ -44,6 +45,7 @@ from axispath.core.sheet.edits.working import (
 
 __all__ = [
     "EDITS",
+    "AddBlock",
     "AddData",
     "AddFit",
     "AddLane",
@@ -69,6 +71,7 @@ __all__ = [
     "RemoveTable",
     "Rename",
     "ReviseLane",
+    "SetBlock",
     "SetCells",
     "SetColour",
     "SetColumn",
@@ -123,6 +126,8 @@ Edit = (
     | SetNotation
     | SetWritten
     | SetSystem
+    | AddBlock
+    | SetBlock
     | AddData
     | NameData
     | SetCells

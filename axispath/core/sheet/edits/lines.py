@@ -53,6 +53,8 @@ class ReviseLane(LaneChange):
         lane = self.lane(document)
         if lane.data is not None:
             return NameData(id=lane.id, name=self.text[:80]).applied(document)
+        if lane.block is not None:
+            raise EditRefused("The equations of a block are edited where they stand.")
         if lane.fit is None:
             return _kept(document, lane, self.text, self.keep)
         # Another formula has parameters of its own.
@@ -90,6 +92,8 @@ class DuplicateLane(LaneChange):
         lane = self.lane(document)
         if lane.data is not None:
             raise EditRefused("A second data set would have columns of the same names.")
+        if lane.block is not None:
+            raise EditRefused("A second block would say the same of the same unknowns.")
         resolved = resolve(document).lane(lane.id)
         text, name = lane.text, lane.name
         statement = resolved.statement if resolved else None

@@ -8,6 +8,7 @@ from dataclasses import replace
 from typing import Any
 
 from axispath.core.data.rows import OVER_ROWS
+from axispath.core.equations.reading import read_block
 from axispath.core.language.equation import parse_equation
 from axispath.core.language.errors import LanguageError
 from axispath.core.language.rename import renamed, renamed_in
@@ -15,6 +16,7 @@ from axispath.core.language.scope import Scope
 from axispath.core.language.statement import Named, parse_expression, parse_statement
 from axispath.core.language.tree import FunctionStatement
 from axispath.core.language.walking import coordinates
+from axispath.core.sheet.block import Block
 from axispath.core.sheet.captions import MARK
 from axispath.core.sheet.dependencies import coordinates_of
 from axispath.core.sheet.document import MAX_LANES, Document, Equation, Ground, Lane, Table
@@ -153,6 +155,17 @@ class _Renaming:
 
         return self._in(text, read)
 
+    def block(self, block: Block) -> str:
+        """The equations of a block, in which a value of the sheet has another name."""
+        known = frozenset({self.old})
+
+        def read(line: str) -> str:
+            found = read_block(line, self.scope, known, block.letters).equations
+            parts = [side for one in found for side in (one.left, one.right)]
+            return renamed_in(line, parts, self.old, self.new) if len(found) == 1 else line
+
+        return "\n".join(read(line) for line in block.text.split("\n"))
+
     def list_of(self, text: str) -> str:
         """Numbers between commas, semicolons or spaces."""
         return "".join(self.formula(part) for part in _SEPARATORS.split(text))
@@ -194,6 +207,8 @@ def _lane(lane: Lane, name: _Renaming) -> Lane:
     if lane.data is not None:
         columns = tuple(_with(column, name.by_row, "formula") for column in lane.data.columns)
         update["data"] = lane.data.model_copy(update={"columns": columns})
+    if lane.block is not None:
+        update["block"] = lane.block.model_copy(update={"text": name.block(lane.block)})
     return lane.model_copy(update=update)
 
 

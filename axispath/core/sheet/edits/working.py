@@ -16,7 +16,7 @@ from axispath.core.sheet.refused import EditRefused
 from axispath.core.sheet.resolve import ResolvedLane, resolve
 
 ANSWER = re.compile(r"\bans_?(\d+)?\b")
-ON_SHEET = "{name} is a matrix or a complex number: it stays on the page Working."
+ON_SHEET = "{name} is a matrix, a complex number or a quantity: it stays on the page Working."
 
 
 class AddWork(Change):
@@ -56,6 +56,10 @@ class MoveWork(LaneChange):
 
     def applied(self, document: Document) -> Document:
         lane = self.lane(document)
+        if lane.block is not None:
+            raise EditRefused(
+                "Equations stay on the page Working; their unknowns are on the sheet."
+            )
         if lane.data is not None or lane.fit is not None:
             raise EditRefused("Data sets and fits stay on the sheet.")
         resolved = resolve(document).lane(lane.id)

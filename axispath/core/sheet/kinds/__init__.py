@@ -12,6 +12,7 @@ from typing import TYPE_CHECKING
 
 from axispath.core.sheet.kinds.curve import PARAMETRIC, POLAR
 from axispath.core.sheet.kinds.data import DATA
+from axispath.core.sheet.kinds.equations import EQUATIONS
 from axispath.core.sheet.kinds.for_lines import FOR_LINES
 from axispath.core.sheet.kinds.function import FUNCTION
 from axispath.core.sheet.kinds.kind import Kind
@@ -34,6 +35,7 @@ __all__ = ["KINDS", "Kind", "kind_of"]
 KINDS = (
     DATA,
     RESTING,
+    EQUATIONS,
     WRONG,
     WAITING,
     FOR_LINES,

@@ -1,7 +1,8 @@
-"""What only lines of calculation can use: a matrix, a complex number, several results."""
+"""What only lines can use: a matrix, a complex number, a quantity, several results."""
 
 from __future__ import annotations
 
 from axispath.core.sheet.kinds.kind import Kind
 
-FOR_LINES = Kind("calculated", "a matrix or a complex number", lambda lane: lane.for_lines)
+CALLED = "a matrix, a complex number or a quantity"
+FOR_LINES = Kind("calculated", CALLED, lambda lane: lane.for_lines)

@@ -17,15 +17,16 @@ def as_latex(result: Result) -> str:
     if result.parts:
         return SEPARATED.join(f"{name} = {as_latex(part)}" for name, part in result.parts)
     if result.kind == "matrix":
-        rows = r" \\ ".join(" & ".join(map(_latex, row)) for row in result.cells)
+        rows = r" \\ ".join(" & ".join(map(latex_of, row)) for row in result.cells)
         return rf"\begin{{bmatrix}} {rows} \end{{bmatrix}}"
     if result.kind == "list":
-        inner = SEPARATED.join(_latex(cell) for row in result.cells for cell in row)
+        inner = SEPARATED.join(latex_of(cell) for row in result.cells for cell in row)
         return rf"\left[{inner}\right]"
-    return _latex(result.cells[0][0]) if result.cells else ""
+    return latex_of(result.cells[0][0]) if result.cells else ""
 
 
-def _latex(cell: Cell) -> str:
+def latex_of(cell: Cell) -> str:
+    """One number in LaTeX."""
     return cell.latex or cell.shown.replace(MINUS, "-")
 
 

@@ -3,9 +3,11 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Iterable
 from fractions import Fraction
 
 from axispath.core import catalogue
+from axispath.core.calculation.measuring import Shown
 from axispath.core.catalogue.units import Unit
 from axispath.core.language.tree import Constant, Expression, UnitOf
 from axispath.core.language.walking import walk
@@ -34,6 +36,16 @@ def in_unit(value: Measured, system: str) -> tuple[Scalar, str]:
     if unit is None:
         return value.value, base_text(value.dimension)
     return multiply(value.value, Surd.of(1 / unit[0])), unit[1]
+
+
+def common_unit(values: Iterable[Measured], system: str) -> Shown | None:
+    """The unit in which several values of one kind are shown: that of the largest."""
+    given = [one for one in values if one.shown_in is None and is_real(one)]
+    if not given:
+        return None
+    largest = max(given, key=lambda one: float(abs(real_ball(absolute(one.value)).mid())))
+    unit = _chosen(largest, system)
+    return None if unit is None else (unit[1], unit[0], Fraction(0))
 
 
 def _chosen(value: Measured, system: str) -> tuple[Fraction, str] | None:

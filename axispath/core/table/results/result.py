@@ -13,6 +13,7 @@ from axispath.core.arithmetic.program import NotComputable
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.calculation.calculate import Calculator, Outcome
 from axispath.core.calculation.trees import tree_of
+from axispath.core.catalogue.balls import precision
 from axispath.core.language.latex import latex
 from axispath.core.language.numbers import MINUS, decimal, full_precision, listed
 from axispath.core.language.tree import (
@@ -46,6 +47,7 @@ from axispath.core.table.results.measures import in_unit, readings_of
 WORDS = catalogue.VOCABULARY
 MOST_ITEMS = 60
 MOST_ROWS = 12
+FULL = 128  # bits of a number that is rounded to a float64
 LARGEST = 308  # power of ten of what other lines and plots can hold
 PRINCIPAL = "no real value: this is the principal one"
 SLOW = "this takes too long to compute"
@@ -66,10 +68,12 @@ class Cell:
 
     @property
     def latex(self) -> str:
-        """The exact form in LaTeX; empty where none is known."""
+        """The exact form in LaTeX, of a quantity as it is shown; empty where none is known."""
+        unit = rf"\,\mathrm{{{self.unit}}}" if self.unit else ""
+        if self.unit and not self.exact:
+            return self.shown.removesuffix(f" {self.unit}").replace(MINUS, "-") + unit
         if not isinstance(self.value, Surd) or not exact_text(self.value):
             return ""
-        unit = rf"\,\mathrm{{{self.unit}}}" if self.unit else ""
         return latex(tree_of(self.value), WORDS) + unit
 
     @property
@@ -311,7 +315,8 @@ def text_of(value: Scalar, document: Document, how: Written) -> str:
 
 def full(value: Surd | arb | acb) -> str:
     """A number with the digits of a float64, for spreadsheets."""
-    ball = enclosed(value)
+    with precision(FULL):
+        ball = enclosed(value)
     if isinstance(ball, arb):
         return full_precision(float(ball.mid()))
     parts = (float(ball.real.mid()), float(ball.imag.mid()))

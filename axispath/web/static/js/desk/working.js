@@ -4,6 +4,7 @@
 import { typeset } from "../lanes/formulas.js";
 import { Trouble, send } from "../sheet/api.js";
 import { Queue, Standing } from "../sheet/queue.js";
+import { equationsIn } from "./equations.js";
 import { gridIn } from "./matrixgrid.js";
 import { Reduction } from "./reducing.js";
 import { WorkEntry } from "./workentry.js";
@@ -37,6 +38,8 @@ export function workingIn(at, host) {
       return { name: signature.split("(")[0], signature, help: row.children[1].textContent ?? "" };
     });
   const complain = (/** @type {string} */ words) => entry.complain(words);
+  const equations = equationsIn(at, part(".work-blocks"), complain);
+  part("[data-add-block]").addEventListener("click", () => equations.add());
   /** Carry on after a request; what the server refuses is said. @param {Promise<unknown>} asked */
   const said = (asked) =>
     asked.catch((trouble) => {
@@ -69,7 +72,11 @@ export function workingIn(at, host) {
     line.querySelector(".work-menu")?.toggleAttribute("hidden", !shown);
     line.querySelector("[data-more]")?.setAttribute("aria-expanded", String(shown));
   };
-  const refresh = () =>
+  const refresh = () => {
+    equations.refresh();
+    return lines();
+  };
+  const lines = () =>
     queue.run(async () => {
       const stands = standing.ask();
       try {

@@ -3,6 +3,12 @@
  * Written by tools/schema_types.py from the models that check them; not to be edited.
  */
 
+export interface AddBlock {
+  do: "add block";
+  text?: string;
+  id?: string | null;
+}
+
 export interface AddData {
   do: "add data";
   name?: string;
@@ -46,6 +52,14 @@ export interface ArrangeRows {
   condition?: string;
   count?: number;
   seed?: number;
+}
+
+export interface Block {
+  text: string;
+  unknowns: Unknown[];
+  letters: ([string, "name" | "unit"])[];
+  chosen: ([string, number])[];
+  run: Run;
 }
 
 export interface Column {
@@ -109,7 +123,7 @@ export interface Equation {
 
 export interface Finer {
   head: number;
-  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddWork | MoveWork | SetNotation | SetWritten | SetSystem | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddWork | MoveWork | SetNotation | SetWritten | SetSystem | AddBlock | SetBlock | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   table?: string | "";
   first?: number;
   count?: number;
@@ -145,7 +159,7 @@ export interface ForgetEquation {
 
 export interface Framing {
   head: number;
-  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddWork | MoveWork | SetNotation | SetWritten | SetSystem | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddWork | MoveWork | SetNotation | SetWritten | SetSystem | AddBlock | SetBlock | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   lane?: string | "";
 }
 
@@ -192,6 +206,7 @@ export interface Lane {
   note: string;
   data: DataSet | null;
   fit: Fit | null;
+  block: Block | null;
   working: boolean;
   written: Written;
 }
@@ -204,7 +219,7 @@ export interface LetRun {
 
 export interface Looking {
   head: number;
-  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddWork | MoveWork | SetNotation | SetWritten | SetSystem | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddWork | MoveWork | SetNotation | SetWritten | SetSystem | AddBlock | SetBlock | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   view: View;
 }
 
@@ -254,7 +269,7 @@ export interface Numbers {
 
 export interface Picturing {
   head: number;
-  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddWork | MoveWork | SetNotation | SetWritten | SetSystem | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddWork | MoveWork | SetNotation | SetWritten | SetSystem | AddBlock | SetBlock | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   view: View;
   width: number;
   height: number;
@@ -269,7 +284,7 @@ export interface Previewing {
 
 export interface Reading {
   head: number;
-  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddWork | MoveWork | SetNotation | SetWritten | SetSystem | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddWork | MoveWork | SetNotation | SetWritten | SetSystem | AddBlock | SetBlock | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   x?: number;
   typed?: string;
   held?: number | null;
@@ -309,6 +324,13 @@ export interface ReviseLane {
   keep?: boolean;
 }
 
+export interface Run {
+  name: string;
+  low: string;
+  high: string;
+  count: string;
+}
+
 export interface Samples {
   by: "" | "count" | "step";
   amount: string;
@@ -317,7 +339,7 @@ export interface Samples {
 
 export interface Searching {
   head: number;
-  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddWork | MoveWork | SetNotation | SetWritten | SetSystem | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddWork | MoveWork | SetNotation | SetWritten | SetSystem | AddBlock | SetBlock | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   view: View;
   low?: string;
   high?: string;
@@ -325,6 +347,12 @@ export interface Searching {
   moving?: boolean;
   page?: boolean;
   along?: boolean;
+}
+
+export interface SetBlock {
+  id: string;
+  do: "set block";
+  block: Block;
 }
 
 export interface SetCells {
@@ -468,7 +496,7 @@ export interface SolveFor {
 
 export interface Solving {
   head: number;
-  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddWork | MoveWork | SetNotation | SetWritten | SetSystem | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddWork | MoveWork | SetNotation | SetWritten | SetSystem | AddBlock | SetBlock | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   view: View;
   text: string;
   unknown?: string;
@@ -479,7 +507,7 @@ export interface Solving {
 
 export interface Spotting {
   head: number;
-  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddWork | MoveWork | SetNotation | SetWritten | SetSystem | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddWork | MoveWork | SetNotation | SetWritten | SetSystem | AddBlock | SetBlock | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   view: View;
   x: number;
   y?: number;
@@ -499,7 +527,7 @@ export interface Style {
 
 export interface Surfacing {
   head: number;
-  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddWork | MoveWork | SetNotation | SetWritten | SetSystem | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddWork | MoveWork | SetNotation | SetWritten | SetSystem | AddBlock | SetBlock | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   view: View;
   lane: string;
 }
@@ -526,7 +554,7 @@ export interface Table {
 
 export interface TableText {
   head: number;
-  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddWork | MoveWork | SetNotation | SetWritten | SetSystem | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddWork | MoveWork | SetNotation | SetWritten | SetSystem | AddBlock | SetBlock | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   table?: string | "";
   first?: number;
   count?: number;
@@ -537,7 +565,7 @@ export interface TableText {
 
 export interface Tabulating {
   head: number;
-  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddWork | MoveWork | SetNotation | SetWritten | SetSystem | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddWork | MoveWork | SetNotation | SetWritten | SetSystem | AddBlock | SetBlock | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   table?: string | "";
   first?: number;
   count?: number;
@@ -547,7 +575,7 @@ export interface Tabulating {
 
 export interface Taking {
   head: number;
-  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddWork | MoveWork | SetNotation | SetWritten | SetSystem | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddWork | MoveWork | SetNotation | SetWritten | SetSystem | AddBlock | SetBlock | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   view: View;
   low?: string;
   high?: string;
@@ -575,7 +603,7 @@ export interface Ticks {
 
 export interface Trailing {
   head: number;
-  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddWork | MoveWork | SetNotation | SetWritten | SetSystem | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddWork | MoveWork | SetNotation | SetWritten | SetSystem | AddBlock | SetBlock | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   view: View;
   width: number;
   height: number;
@@ -586,7 +614,15 @@ export interface Trailing {
 
 export interface Trying {
   head: number;
-  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddWork | MoveWork | SetNotation | SetWritten | SetSystem | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddWork | MoveWork | SetNotation | SetWritten | SetSystem | AddBlock | SetBlock | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+}
+
+export interface Unknown {
+  name: string;
+  low: string;
+  high: string;
+  start: string;
+  unit: string;
 }
 
 export interface View {
@@ -599,7 +635,7 @@ export interface View {
 
 export interface Watching {
   head: number;
-  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddWork | MoveWork | SetNotation | SetWritten | SetSystem | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  preview?: (AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddWork | MoveWork | SetNotation | SetWritten | SetSystem | AddBlock | SetBlock | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
   view: View;
   text: string;
   unknown?: string;
@@ -618,4 +654,4 @@ export interface Written {
   rests: boolean;
 }
 
-export type Edit = AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddWork | MoveWork | SetNotation | SetWritten | SetSystem | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation;
+export type Edit = AddLane | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddWork | MoveWork | SetNotation | SetWritten | SetSystem | AddBlock | SetBlock | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation;
