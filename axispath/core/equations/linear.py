@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import itertools
+import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Literal
@@ -11,9 +13,11 @@ from axispath.core.language.tree import Expression, Name, Negation, Product, Quo
 from axispath.core.language.walking import free_names
 from axispath.core.quantities.elimination import echelon
 from axispath.core.quantities.grids import scalar
-from axispath.core.quantities.scalars import is_zero, negate, subtract
+from axispath.core.quantities.scalars import TooWide, is_zero, negate, subtract
 from axispath.core.quantities.surds import Surd
-from axispath.core.quantities.values import Grid, Scalar, Value
+from axispath.core.quantities.values import Grid, NoResult, Scalar, Value
+
+MOST_TRIED = 2_000  # sets of rows, smaller ones first, before rows are taken away one by one
 
 
 @dataclass(frozen=True, slots=True)
@@ -94,3 +98,35 @@ def solved(system: LinearSystem) -> LinearSolution:
         values.append((system.unknowns[pivot], row[count], shares))
     names = tuple(system.unknowns[k] for k in free)
     return LinearSolution("many" if free else "one", tuple(values), names)
+
+
+def impossible(rows: Sequence[tuple[Scalar, ...]], names: tuple[str, ...]) -> bool:
+    """Whether rows surely have no common solution."""
+    try:
+        return bool(rows) and solved(LinearSystem(names, Grid(tuple(rows)))).kind == "none"
+    except (TooWide, NoResult):
+        return False
+
+
+def smallest(rows: list[tuple[Scalar, ...]], names: tuple[str, ...]) -> list[int]:
+    """The smallest set of rows that contradict each other, as far as sets can be tried.
+
+    Where there are too many sets, rows are taken away one by one as long as what is left is
+    impossible: then none of those left can be missed (J. W. Chinneck and E. W. Dravnieks 1991,
+    ORSA Journal on Computing 3).
+    """
+    tried = 0
+    for size in range(1, len(rows)):
+        count = math.comb(len(rows), size)
+        if tried + count > MOST_TRIED:
+            break
+        tried += count
+        for chosen in itertools.combinations(range(len(rows)), size):
+            if impossible([rows[k] for k in chosen], names):
+                return list(chosen)
+    kept = list(range(len(rows)))
+    for k in list(kept):
+        rest = [i for i in kept if i != k]
+        if impossible([rows[i] for i in rest], names):
+            kept = rest
+    return kept

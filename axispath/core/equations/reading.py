@@ -14,9 +14,21 @@ from functools import lru_cache, partial
 from axispath.core import catalogue
 from axispath.core.language.errors import LanguageError, mended
 from axispath.core.language.formula import end_at, read_formula
+from axispath.core.language.measured import ends_in_unit
 from axispath.core.language.scope import Scope
 from axispath.core.language.tokens import Token, outside_brackets, tokenise
-from axispath.core.language.tree import Comparison, Constant, Expression, Name, Pair, UnitOf
+from axispath.core.language.tree import (
+    Comparison,
+    Constant,
+    Converted,
+    Expression,
+    Name,
+    Pair,
+    Power,
+    Product,
+    Quotient,
+    UnitOf,
+)
 from axispath.core.language.vocabulary import Vocabulary
 from axispath.core.language.walking import free_names, walk
 
@@ -131,10 +143,14 @@ class _Reader:
         sides: list[Expression] = [side for both in first if both is not None for side in both]
         nodes = [node for side in sides for node in walk(side)]
         units = [node.symbol for node in nodes if isinstance(node, UnitOf)]
-        self.measured = bool(units)
         self.doubtful = all(len(symbol) == 1 for symbol in units)
+        # 5t is a factor times t where nothing else looks like an amount: t = 3 s, 9.81 m/s^2.
+        bare = self.doubtful and not any(map(_looks_measured, nodes)) and not self._amounts()
+        self.measured = bool(units) and not bare
+        self.factors = set(units) if bare else set()
         named = {n.name for side in sides for n in free_names(side) if isinstance(n, Name)}
         named |= {letter for letter, how in letters if how == "name"}
+        named |= set(units) - {one for one, how in letters if how == "unit"} if bare else set()
         alone = {side.name for side in sides if isinstance(side, Name)}
         self.constants = {name for name in named - alone if self._is_constant(name)}
         named -= self.constants
@@ -154,21 +170,15 @@ class _Reader:
 
     def _scope(self, unknowns: frozenset[str], line: str) -> Scope:
         as_units = {letter for letter, how in self.chosen.items() if how == "unit"}
-        as_units |= {letter for letter in self._amounts(line) if letter not in self.chosen}
+        if self.measured and not self.doubtful:
+            as_units |= {letter for letter in _amounts(line) if letter not in self.chosen}
         values = self.scope.values | unknowns
         inner = self.scope.with_values(tuple(sorted(values)))
         return replace(inner, vocabulary=_LINES, measured=self.measured, units=frozenset(as_units))
 
-    def _amounts(self, line: str) -> set[str]:
-        """The letters behind a number that is all of one side beside them: t = 5 s."""
-        if self.doubtful or not self.measured:
-            return set()
-        found = set()
-        for side in line.split("="):
-            alone = AMOUNT.fullmatch(side.strip())
-            if alone is not None and _LINES.is_unit(alone[1]):
-                found.add(alone[1])
-        return found
+    def _amounts(self) -> set[str]:
+        """The letters behind a number that are all of one side beside it, in any line."""
+        return {letter for line in self.lines for letter in _amounts(line)}
 
     def _try(self, line: str, scope: Scope) -> tuple[Expression, Expression] | None:
         try:
@@ -189,9 +199,9 @@ class _Reader:
                 wrong.append(Wrong(number, line, error))
         used = {name for one in equations for name in one.names}
         found = tuple(sorted(unknowns & used))
-        return Block(
-            tuple(equations), tuple(wrong), found, self._readings(equations), self.measured
-        )
+        readings = self._readings(equations)
+        more = readings, self.measured, self.left
+        return Block(tuple(equations), tuple(wrong), found, *more)
 
     def _readings(self, equations: list[Equation]) -> tuple[Reading, ...]:
         found: dict[str, Reading] = {}
@@ -213,11 +223,28 @@ class _Reader:
                 unit = catalogue.unit_of(symbol)
                 if unit is not None and (self.doubtful or symbol in self.candidates):
                     return Reading(symbol, f"{symbol} behind a number is the {unit.name}", "name")
-            case Name(name) if self.measured and len(name) == 1:
+            case Name(name) if len(name) == 1 and (self.measured or name in self.factors):
                 unit = catalogue.unit_of(name)
                 if unit is not None:
                     return Reading(name, f"{name} is a name here, not the {unit.name}", "unit")
         return None
+
+
+def _amounts(line: str) -> set[str]:
+    """The letters behind a number that are all of one side beside it: t = 5 s."""
+    found = (AMOUNT.fullmatch(side.strip()) for side in line.split("="))
+    return {one[1] for one in found if one is not None and _LINES.is_unit(one[1])}
+
+
+def _looks_measured(node: Expression) -> bool:
+    """Whether units stand side by side, or one below the other."""
+    match node:
+        case Product(left, right) | Quotient(left, right):
+            unit = right.base if isinstance(right, Power) else right
+            return isinstance(unit, UnitOf) and ends_in_unit(left)
+        case Converted():
+            return True
+    return False
 
 
 def _sides(line: str, scope: Scope) -> tuple[Expression, Expression]:

@@ -19,7 +19,14 @@ from axispath.core.equations.digits import typed_digits
 from axispath.core.equations.engines import ENGINES, Found, Task
 from axispath.core.equations.engines.engine import Limits
 from axispath.core.equations.engines.verify import BITS
-from axispath.core.equations.linear import LinearSystem, linear, row_of, solved
+from axispath.core.equations.linear import (
+    LinearSystem,
+    impossible,
+    linear,
+    row_of,
+    smallest,
+    solved,
+)
 from axispath.core.equations.measure import Measuring
 from axispath.core.equations.reading import Equation
 from axispath.core.equations.structure import Part, Structure, structure_of
@@ -272,8 +279,8 @@ class _Solver:
         differences = [_difference(one) for one in sides]
         if not all(linear(one, letters) for one in differences):
             return None
-        rows = [row_of(one, names, self.calculator, known) for one in differences]
         with precision(BITS):
+            rows = [row_of(one, names, self.calculator, known) for one in differences]
             try:
                 found = solved(LinearSystem(names, Grid(tuple(rows))))
             except TooWide:
@@ -358,7 +365,7 @@ class _Solver:
         self, structure: Structure, branches: list[dict[str, Number]], failed: set[str]
     ) -> list[dict[str, Number]]:
         """The branches in which the equations hold that were not needed."""
-        smallest: Trouble | None = None
+        least: Trouble | None = None
         for index, above in structure.checks:
             if self.names[index] & failed:
                 continue
@@ -372,11 +379,14 @@ class _Solver:
                 continue
             numbers = tuple(self.numbers[i] for i in above)
             trouble = Trouble(self._against(index, numbers, branches), numbers)
-            if smallest is None or len(numbers) < len(smallest.equations):
-                smallest = trouble
-        if smallest is not None:
-            self.troubles.append(smallest)
-            wrong = set(smallest.equations)
+            if least is None or len(numbers) < len(least.equations):
+                least = trouble
+        if least is not None:
+            among = self._linear_set() if len(least.equations) > 1 else None
+            if among is not None and len(among) < len(least.equations):
+                least = Trouble(f"{_equations(among)} contradict each other", among)
+            self.troubles.append(least)
+            wrong = set(least.equations)
             lost = {n for i, k in enumerate(self.numbers) if k in wrong for n in self.names[i]}
             lost |= self._below(lost)
             branches = [{k: v for k, v in one.items() if k not in lost} for one in branches[:1]]
@@ -411,13 +421,26 @@ class _Solver:
 
     def _contradicting(self, part: Part, why: _Contradiction) -> Trouble:
         """The smallest set of linear equations that contradict each other."""
-        chosen = list(range(len(part.equations)))
-        for k in list(chosen):
-            rest = [i for i in chosen if i != k]
-            if rest and _impossible([why.rows[i] for i in rest], part.unknowns):
-                chosen = rest
+        known = self._linear_set()
+        if known is not None:
+            return Trouble(f"{_equations(known)} contradict each other", known)
+        chosen = smallest(list(why.rows), part.unknowns)
         numbers = self._with_what_is_above(tuple(part.equations[k] for k in chosen))
         return Trouble(f"{_equations(numbers)} contradict each other", numbers)
+
+    def _linear_set(self) -> tuple[int, ...] | None:
+        """The smallest contradiction among all equations that are linear; None without one."""
+        names = tuple(self.system.unknowns)
+        differences = [_difference(one) for one in self.sides]
+        kept = [k for k, one in enumerate(differences) if linear(one, set(names))]
+        with precision(BITS):
+            try:
+                rows = [row_of(differences[k], names, self.calculator) for k in kept]
+            except NoResult:
+                return None
+            if not impossible(rows, names):
+                return None
+            return tuple(self.numbers[kept[k]] for k in smallest(rows, names))
 
     def _holds(self, difference: Expression, known: Numbers) -> bool:
         """Whether a difference is 0, as far as can be told."""
@@ -467,14 +490,6 @@ class _Contradiction(NoResult):
     def __init__(self, rows: tuple[tuple[Scalar, ...], ...]) -> None:
         super().__init__("they contradict each other")
         self.rows = rows
-
-
-def _impossible(rows: list[tuple[Scalar, ...]], names: tuple[str, ...]) -> bool:
-    try:
-        with precision(BITS):
-            return solved(LinearSystem(names, Grid(tuple(rows)))).kind == "none"
-    except (TooWide, NoResult):
-        return False
 
 
 def _names_in(sides: Sides) -> frozenset[str]:

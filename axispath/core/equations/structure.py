@@ -14,7 +14,7 @@ from graphlib import TopologicalSorter
 
 import numpy as np
 from scipy.sparse import csr_matrix
-from scipy.sparse.csgraph import connected_components, maximum_bipartite_matching
+from scipy.sparse.csgraph import connected_components
 
 
 @dataclass(frozen=True, slots=True)
@@ -57,16 +57,35 @@ def structure_of(names: Sequence[frozenset[str]], unknowns: Iterable[str]) -> St
 
 
 def _matched(names: Sequence[frozenset[str]], letters: list[str]) -> dict[int, str]:
-    """As many equations as can be had, each with an unknown of its own."""
-    if not names or not letters:
-        return {}
-    place = {letter: k for k, letter in enumerate(letters)}
-    rows = [i for i, used in enumerate(names) for _ in used]
-    columns = [place[name] for used in names for name in sorted(used)]
-    shape = (len(names), len(letters))
-    graph = csr_matrix((np.ones(len(rows)), (rows, columns)), shape=shape)
-    found = maximum_bipartite_matching(graph, perm_type="column")
-    return {i: letters[k] for i, k in enumerate(found.tolist()) if k >= 0}
+    """As many equations as can be had, each with an unknown of its own.
+
+    Equations with the fewest unknowns come first: once matched an equation stays so, and those
+    that are left as checks are the ones that say most at once.
+    """
+    owner: dict[str, int] = {}
+    for index in sorted(range(len(names)), key=lambda i: (len(names[i]), sorted(names[i]))):
+        _augment(index, names, owner)
+    return {index: name for name, index in owner.items()}
+
+
+def _augment(index: int, names: Sequence[frozenset[str]], owner: dict[str, int]) -> None:
+    """Match one more equation along an alternating chain, if there is one (H. W. Kuhn 1955)."""
+    came: dict[str, int] = {}
+    pending = [index]
+    for current in pending:  # grows
+        for name in sorted(names[current]):
+            if name in came:
+                continue
+            came[name] = current
+            if name not in owner:
+                while True:
+                    giver = came[name]
+                    before = next((n for n, i in owner.items() if i == giver), None)
+                    owner[name] = giver
+                    if giver == index or before is None:
+                        return
+                    name = before
+            pending.append(owner[name])
 
 
 def _above(index: int, names: Sequence[frozenset[str]], owner: dict[str, int]) -> set[int]:
