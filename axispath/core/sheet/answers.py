@@ -39,7 +39,7 @@ from axispath.core.quantities.values import Measured, NoResult, Scalar, Undefine
 from axispath.core.sheet.block import Block
 from axispath.core.sheet.dependencies import closure_of
 from axispath.core.sheet.document import Lane
-from axispath.core.sheet.scopes import AXES, Names, names_of, scope_from, scope_of
+from axispath.core.sheet.scopes import AXES, Names, defined_by_lanes, names_of, scope_from
 
 SLOW = Trouble("this takes too long to solve")
 
@@ -186,7 +186,7 @@ def answers_of(
     given = [(lane, lane.block) for lane in lanes if lane.block and not lane.written.rests]
     if not given:
         return Answers(plain, unit)
-    known = scope_of(tuple(lane for lane in lanes if lane.block is None)).values
+    known = defined_by_lanes(lanes).values
     names = names_of(scope)
     read: list[tuple[Lane, Block, ReadBlock, int]] = []
     first = 1

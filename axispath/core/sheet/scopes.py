@@ -122,3 +122,8 @@ def scope_of(lanes: tuple[Lane, ...], without: str | None = None) -> Scope:
     values |= {n for n in found_by_blocks(lanes, without) if n not in taken and n not in AXES}
     sets = frozenset(values), frozenset(points), frozenset(curves)
     return Scope(catalogue.VOCABULARY, functions, sets[0], signatures, sets[1], sets[2], regions)
+
+
+def defined_by_lanes(lanes: tuple[Lane, ...], without: str | None = None) -> Scope:
+    """The names that lanes define themselves, without those that equations may find."""
+    return scope_of(tuple(lane for lane in lanes if lane.block is None), without)

@@ -67,15 +67,10 @@ class Task:
         return True
 
     def exactly(self, place: Place) -> Place:
-        """A place as simple fractions, where these solve the equations exactly."""
+        """A place as simple fractions or roots, where these solve the equations exactly."""
         if not self.exact or all(isinstance(one, Surd) for one in place):
             return place
-        guess = tuple(
-            one
-            if isinstance(one, Surd)
-            else Surd.of(Fraction(float(one.mid())).limit_denominator(SIMPLE))
-            for one in place
-        )
+        guess = tuple(one if isinstance(one, Surd) else _simple(one) for one in place)
         near = all(real_ball(g).overlaps(real_ball(o)) for g, o in zip(guess, place, strict=True))
         return guess if near and self.solves(guess) else place
 
@@ -104,6 +99,17 @@ class Task:
         except NoResult:
             return True
         return False
+
+
+def _simple(ball: arb) -> Surd:
+    """The simple fraction in an enclosure, or the root of one; the nearest fraction otherwise."""
+    x = float(ball.mid())
+    near = Surd.of(Fraction(x).limit_denominator(SIMPLE))
+    if not near.is_zero and not real_ball(near).overlaps(ball) and abs(x) < SIMPLE:
+        root = Surd.of(Fraction(x * x).limit_denominator(SIMPLE)).square_root()
+        root = -root if x < 0 else root
+        return root if real_ball(root).overlaps(ball) else near
+    return near
 
 
 @dataclass(frozen=True, slots=True)

@@ -23,7 +23,7 @@ from axispath.core.sheet.edits.fits import searched
 from axispath.core.sheet.edits.names import free_like, free_name, renamed_elsewhere
 from axispath.core.sheet.refused import EditRefused
 from axispath.core.sheet.resolve import resolve
-from axispath.core.sheet.scopes import scope_of, vocabulary_of
+from axispath.core.sheet.scopes import defined_by_lanes, scope_of, vocabulary_of
 from axispath.core.sheet.solved import Letter, solved_for
 
 
@@ -256,7 +256,9 @@ def _read(document: Document, lane: Lane, text: str) -> Read:
     except LanguageError as error:
         raise refused(error) from error
     name = read.statement.name
-    if name and any(name in known for known in _taken(scope)):
+    # What equations find may be given a value instead.
+    lanes = defined_by_lanes(document.lanes, without=lane.id)
+    if name and any(name in known for known in _taken(lanes)):
         end = len(text.partition("=")[0].rstrip())
         raise EditRefused(f"{name} is defined in another lane already.", 0, end)
     return read

@@ -27,7 +27,7 @@ class AddWork(Change):
     id: LaneId | None = None
 
     def applied(self, document: Document) -> Document:
-        lines = [lane for lane in document.lanes if lane.working]
+        lines = [lane for lane in document.lanes if lane.working and lane.block is None]
         text = ANSWER.sub(lambda found: _name_of(lines, found[1]), self.text)
         return added(document, text, self.id, working=True)
 

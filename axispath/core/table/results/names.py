@@ -6,9 +6,11 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 from axispath.core.language.numbers import listed
-from axispath.core.sheet.document import Document
+from axispath.core.quantities.values import Measured
+from axispath.core.sheet.document import Document, Written
 from axispath.core.sheet.resolve import ResolvedLane, resolve
-from axispath.core.table.results.result import Result, result_of
+from axispath.core.sheet.scopes import AXES
+from axispath.core.table.results.result import Result, result_of, text_of
 
 LONGEST = 60  # characters of a value
 
@@ -31,10 +33,14 @@ def names_in_use(document: Document, known: Mapping[str, Result]) -> list[NameIn
     found: list[NameInUse] = []
     lines = 0
     for lane in resolve(document):
+        if lane.lane.written.rests:
+            lines += lane.lane.working and lane.lane.block is None
+            continue
+        if lane.lane.block is not None:
+            found += _of_block(document, lane)
+            continue
         lines += lane.lane.working
         where = f"line {lines}" if lane.lane.working else "the sheet"
-        if lane.lane.written.rests:
-            continue
         if lane.lane.data is not None:
             for column in lane.lane.data.columns:
                 found.append(
@@ -45,6 +51,23 @@ def names_in_use(document: Document, known: Mapping[str, Result]) -> list[NameIn
                 _of_lane(lane, where, known.get(lane.lane.id) or result_of(document, lane))
             )
     return sorted(found, key=lambda one: (one.name.lower(), one.name))
+
+
+def _of_block(document: Document, lane: ResolvedLane) -> list[NameInUse]:
+    """The unknowns of a block of equations."""
+    answers = lane.answers
+    if answers is None or lane.lane.id not in answers.blocks:
+        return []
+    found = []
+    for name in answers.blocks[lane.lane.id].read.unknowns:
+        if name in AXES:
+            continue
+        value = answers.value(name)
+        kind = "a quantity" if isinstance(value, Measured) else "a number"
+        text = "" if value is None else text_of(value, document, Written())
+        kind = "an unknown" if value is None else kind
+        found.append(NameInUse(name, name, kind, "", text, "equations", lane.lane.id))
+    return found
 
 
 def _of_lane(lane: ResolvedLane, where: str, result: Result) -> NameInUse:
