@@ -4,9 +4,11 @@ from __future__ import annotations
 
 import time
 
+from axispath.core.sheet.block import Block
 from axispath.core.sheet.document import Document, Lane
-from axispath.core.sheet.edits import ReviseLane, apply
+from axispath.core.sheet.edits import ReviseLane, Slide, apply
 from axispath.core.sheet.resolve import resolve
+from axispath.core.table.results.blocks import told
 from axispath.core.table.results.result import result_of
 from bench.timing import median
 
@@ -37,6 +39,45 @@ def _computed(document: Document) -> list[str]:
     return [result_of(document, lane).text for lane in resolve(document).working]
 
 
+CHAIN = 30
+
+
+def _block() -> None:
+    """Thirty equations that hang together, with a slider in the first and a curve on the last."""
+    equations = ["a_1 = k + 1", *(_step(n) for n in range(2, CHAIN + 1))]
+    lanes = (
+        Lane(id="k", text="k = 2"),
+        Lane(id="block", text="", block=Block(text="\n".join(equations)), working=True),
+        Lane(id="curve", text=f"f(x) = a_{CHAIN} x"),
+    )
+    document = Document(lanes=lanes)
+    value = iter(range(3, 10**6))
+
+    def moved() -> Document:
+        return apply(document, Slide(id="k", value=next(value) / 1000))
+
+    def curve() -> None:
+        lane = resolve(moved()).lane("curve")
+        assert lane is not None and lane.ready
+
+    def all_told() -> None:
+        changed = moved()
+        lane = resolve(changed).lane("block")
+        assert lane is not None and told(changed, lane).groups[0].solutions == 1
+
+    print(f"a block of {CHAIN} equations with a slider in it, the slider moved:")
+    print(f"  the sheet, with a curve that uses the last answer: {median(curve, 20):.1f} ms")
+    print(f"  all answers, ready to be shown: {median(all_told, 20):.1f} ms")
+
+
+def _step(n: int) -> str:
+    if n % 5 == 0:
+        return f"a_{n}^3 + a_{n} = a_{n - 1}"
+    if n % 3 == 0:
+        return f"2a_{n} = √(a_{n - 1} + {n})"
+    return f"a_{n - 1} = 3a_{n} - {n}"
+
+
 def report() -> None:
     """Print how long a change of the first line takes, the edit and all results."""
     document = _page()
@@ -53,6 +94,7 @@ def report() -> None:
     print(f"{LINES} lines of calculation, the first one changed:")
     print(f"  all results: {median(changed, 20):.1f} ms (wanted 60)")
     print(f"  the edit, with its checks: {median(revised, 20):.1f} ms")
+    _block()
     start = time.perf_counter()
     hilbert = "[" + "; ".join(", ".join(f"1/{i + k + 1}" for k in range(12)) for i in range(12))
     one = Document(lanes=(Lane(id="h", text=f"{hilbert}]^-1", working=True),))

@@ -5,13 +5,16 @@ from __future__ import annotations
 from functools import cache
 
 from axispath.core.path.framing import settled
+from axispath.core.sheet.block import Block, Unknown
 from axispath.core.sheet.document import Document, Equation, Slider, Style, Table, View
 from axispath.core.sheet.edits import (
+    AddBlock,
     AddData,
     AddFit,
     AddLane,
     AddWork,
     KeepEquation,
+    SetBlock,
     SetColumn,
     SetGround,
     SetLevels,
@@ -290,6 +293,46 @@ def ticket_office() -> Document:
     return with_view(document, View(left=-2, right=26, bottom=-2, top=20))
 
 
+LIFTING = """rope = load/4
+load = mass g
+mass = cargo kg + 60 kg
+stress = rope/area
+area = π d^2/4
+d = 12 mm
+share = rope/(6 kN)"""
+BOOM = """reach^2 + height^2 = 14^2
+height = reach + rise"""
+
+
+@cache
+def crane_load() -> Document:
+    """What a crane lifts: the pull in its ropes, and how far its boom of 14 m reaches."""
+    document = Document(name="Crane load")
+    for lane_id, line, note in (
+        ("cargo", "cargo = 790", "kilograms on the hook, without its 60 kg"),
+        ("rise", "rise = 4", "metres by which the boom is higher than it reaches"),
+        ("boom", "boom(x) = x height/reach for 0 <= x <= reach", "the boom, from the quay's edge"),
+        ("tip", "Tip = (reach, height)", ""),
+    ):
+        if lane_id == "boom":
+            document = apply(document, AddBlock(text=LIFTING, id="lifting"))
+            document = apply(document, AddBlock(text=BOOM, id="reaching"))
+            said = Block(text=BOOM, unknowns=(Unknown(name="reach", low="0"),))
+            document = apply(document, SetBlock(id="reaching", block=said))
+        document = apply(document, AddLane(text=line, id=lane_id))
+        document = apply(document, SetNote(id=lane_id, note=note))
+    for lane_id, slider in (
+        ("cargo", Slider(low="0", high="3000", step="10")),
+        ("rise", Slider(low="-8", high="8", step="0.1")),
+    ):
+        document = apply(document, SetSlider(id=lane_id, slider=slider))
+    for number, line in enumerate(("stress in MPa", "share"), 1):
+        document = apply(document, AddWork(text=line, id=f"line{number}"))
+    ground = document.ground.model_copy(update={"equal": True})
+    document = apply(document, SetGround(ground=ground))
+    return with_view(document, View(left=-2, right=16, bottom=-2, top=14))
+
+
 DEMOS = {
     "ferry-window": ferry_window,
     "slipway": slipway,
@@ -300,4 +343,5 @@ DEMOS = {
     "bay": chart_of_the_bay,
     "engine": engine_log,
     "tickets": ticket_office,
+    "crane": crane_load,
 }

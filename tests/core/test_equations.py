@@ -18,7 +18,8 @@ from axispath.core.arithmetic.patience import OutOfTime, Patience, limited
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.catalogue.balls import precision
 from axispath.core.equations.reading import lines_of, read_block
-from axispath.core.equations.solving import System, solve
+from axispath.core.equations.solved import System
+from axispath.core.equations.solving import solve
 from axispath.core.equations.structure import structure_of
 from axispath.core.equations.wishes import read_wish
 from axispath.core.quantities.scalars import real_ball

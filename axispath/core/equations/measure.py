@@ -17,7 +17,6 @@ from axispath.core import catalogue
 from axispath.core.arithmetic.program import Definition
 from axispath.core.arithmetic.simplest import number
 from axispath.core.calculation.measuring import Shown, shown_in
-from axispath.core.calculation.trees import tree_of
 from axispath.core.equations.reading import Equation
 from axispath.core.language.rebuild import substituted
 from axispath.core.language.tree import (
@@ -66,6 +65,8 @@ class Form:
 
     def times(self, other: Form, power: Fraction = Fraction(1)) -> Form:
         """The dimension of a product with a power of another."""
+        if other == PLAIN:
+            return self
         parts = dict(self.parts)
         for name, q in other.parts:
             parts[name] = parts.get(name, Fraction(0)) + q * power
@@ -87,6 +88,8 @@ class Dimensions:
 
     def now(self, form: Form) -> Form:
         """A dimension with what is known put in."""
+        if not form.parts:
+            return form
         found = Form(form.known)
         for name, q in form.parts:
             found = found.times(self.solved.get(name, Form(NONE, ((name, Fraction(1)),))), q)
@@ -94,6 +97,8 @@ class Dimensions:
 
     def same(self, one: Form, other: Form, words: Callable[[str, str], str]) -> None:
         """Two dimensions are one. Raises NoResult, with ``words`` about both, where they cannot."""
+        if one == other:
+            return
         first, second = self.now(one), self.now(other)
         apart = first.times(second, Fraction(-1))
         if not apart.parts:
@@ -140,6 +145,15 @@ def _put(form: Form, given: Mapping[str, Form]) -> Form:
 
 
 @dataclass(frozen=True, slots=True)
+class Kind:
+    """What a known value is measured in; ``wrong`` says why it cannot be used."""
+
+    dimension: Dimension = NONE
+    scale: Shown | None = None
+    wrong: str = ""
+
+
+@dataclass(frozen=True, slots=True)
 class Bare:
     """A formula in numbers of the SI and its dimension; ``scale`` where its zero is that of one."""
 
@@ -152,13 +166,14 @@ class Bare:
 class Measuring:
     """Turns the equations of one system into such between numbers.
 
-    ``value_of`` gives those of names that are known, and raises NoResult for others; functions of
-    the sheet are written out where they are called.
+    ``known`` says of names with a value what that is measured in; functions of the sheet are
+    written out where they are called. Where all is ``unmeasured`` there is nothing to be found.
     """
 
-    value_of: Callable[[str], Scalar]
+    known: Mapping[str, Kind]
     definitions: Mapping[str, Definition]
     unknowns: frozenset[str]
+    unmeasured: bool = False
     dimensions: Dimensions = field(default_factory=Dimensions)
     wished: dict[str, Shown] = field(default_factory=dict)
     scales: dict[str, Shown] = field(default_factory=dict)  # of unknowns that are temperatures
@@ -187,7 +202,8 @@ class Measuring:
         """A formula as one of numbers."""
         match node:
             case Number():
-                return Bare(node, self.dimensions.any() if not node.value else PLAIN)
+                wild = not node.value and not self.unmeasured
+                return Bare(node, self.dimensions.any() if wild else PLAIN)
             case Constant(name) if name in catalogue.PHYSICAL:
                 one = catalogue.PHYSICAL[name]
                 return Bare(number(one.value), Form(one.dimension))
@@ -237,13 +253,14 @@ class Measuring:
     def name(self, name: str) -> Bare:
         """An unknown, or a name whose value is known."""
         if name in self.unknowns:
-            return Bare(Name(name), Form(NONE, ((name, Fraction(1)),)), self.scales.get(name))
-        value = self.value_of(name)
-        if isinstance(value, Measured):
-            shown = value.shown_in
-            scale = shown if shown is not None and shown[2] else None
-            return Bare(tree_of(value.value), Form(value.dimension), scale)
-        return Bare(_tree(value), PLAIN)
+            form = PLAIN if self.unmeasured else Form(NONE, ((name, Fraction(1)),))
+            return Bare(Name(name), form, self.scales.get(name))
+        kind = self.known.get(name)
+        if kind is None:
+            raise NoResult(f"waits for {name}")
+        if kind.wrong:
+            raise NoResult(kind.wrong)
+        return Bare(Name(name), Form(kind.dimension), kind.scale)
 
     def temperature(self, amount: Expression, symbol: str) -> Bare:
         """So many degrees on a scale with a zero of its own."""
@@ -361,11 +378,6 @@ class Measuring:
 
 def _is_wild(form: Form) -> bool:
     return any(name.startswith("0 ") for name, _ in form.parts)
-
-
-def _tree(value: Scalar) -> Expression:
-    assert not isinstance(value, Measured | Undefined)
-    return tree_of(value)
 
 
 def real_value(value: Value, name: str) -> Scalar:

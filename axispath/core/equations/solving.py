@@ -5,97 +5,37 @@ from __future__ import annotations
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field, replace
 from fractions import Fraction
+from functools import partial
 
 from flint import arb
 
 from axispath.core.arithmetic.balls import precision
+from axispath.core.arithmetic.letter import uses
 from axispath.core.arithmetic.program import Definition, NotComputable
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.calculation.calculate import Calculator
 from axispath.core.calculation.measuring import Shown
 from axispath.core.calculation.trees import tree_of
+from axispath.core.equations.clashes import Clashes, Number, Numbers, difference_of
 from axispath.core.equations.core import Core, Sides, core_of
-from axispath.core.equations.digits import typed_digits
 from axispath.core.equations.engines import ENGINES, Found, Task
 from axispath.core.equations.engines.engine import Limits
 from axispath.core.equations.engines.verify import BITS
-from axispath.core.equations.linear import (
-    LinearSystem,
-    impossible,
-    linear,
-    row_of,
-    smallest,
-    solved,
-)
-from axispath.core.equations.measure import Measuring
-from axispath.core.equations.reading import Equation
-from axispath.core.equations.structure import Part, Structure, structure_of
+from axispath.core.equations.linear import LinearSystem, linear, row_of, solved
+from axispath.core.equations.measure import Kind
+from axispath.core.equations.measured import measured, needed
+from axispath.core.equations.solved import Solution, Solved, Step, System, Trouble, equations_told
+from axispath.core.equations.structure import Part
 from axispath.core.equations.wishes import Wish
-from axispath.core.language.numbers import listed, stretched
+from axispath.core.language.numbers import listed
 from axispath.core.language.rebuild import substituted
-from axispath.core.language.tree import Expression, Negation, Sum
-from axispath.core.language.walking import free_names
-from axispath.core.quantities.dimensions import NONE
-from axispath.core.quantities.factors import factor_apart
+from axispath.core.language.tree import Name
+from axispath.core.quantities.dimensions import NONE, Dimension
 from axispath.core.quantities.scalars import TooWide, real_ball
 from axispath.core.quantities.surds import Surd
-from axispath.core.quantities.values import Grid, Measured, NoResult, Scalar
+from axispath.core.quantities.values import Grid, Measured, NoResult, Scalar, Value
 
 MOST_SOLUTIONS = 32
-Number = Surd | arb
-Numbers = Mapping[str, Number]
-
-
-@dataclass(frozen=True, slots=True)
-class Step:
-    """What was found together: from which equations (by number), how, and what is said of it."""
-
-    equations: tuple[int, ...]
-    unknowns: tuple[str, ...]
-    words: str = ""
-    complete: bool = True
-
-
-@dataclass(frozen=True, slots=True)
-class Trouble:
-    """Why something has no answer, with the numbers of the equations that it is about."""
-
-    words: str
-    equations: tuple[int, ...] = ()
-
-
-@dataclass(frozen=True, slots=True)
-class Solution:
-    """The values of unknowns, and how far the sides of each equation are apart at the decimals."""
-
-    values: Mapping[str, Scalar]
-    residuals: Mapping[int, float]
-
-
-@dataclass(frozen=True, slots=True)
-class Solved:
-    """The solutions of a system, part by part; ``open`` are unknowns without a value.
-
-    ``digits`` is how many a result carries, by what was typed; 0 where nothing was measured.
-    """
-
-    solutions: tuple[Solution, ...]
-    steps: tuple[Step, ...]
-    troubles: tuple[Trouble, ...]
-    digits: int = 0
-
-    @property
-    def complete(self) -> bool:
-        """Whether there are no solutions but these, for certain."""
-        return all(step.complete for step in self.steps)
-
-
-@dataclass(frozen=True, slots=True)
-class System:
-    """Equations that hang together by their unknowns."""
-
-    equations: tuple[Equation, ...]
-    unknowns: tuple[str, ...]
 
 
 def solve(
@@ -121,63 +61,61 @@ class _Solver:
     unit: AngleUnit
     steps: list[Step] = field(default_factory=list)
     troubles: list[Trouble] = field(default_factory=list)
-    unfit: set[str] = field(default_factory=set)  # in equations that do not fit
 
     def run(self) -> Solved:
         self.calculator = Calculator(self.definitions, self.unit)
-        self.exact = True
-        kept, sides, measuring = self._measured()
-        self.limits, self.shown = self._wished(measuring)
-        self.numbers = [one.number for one in kept]
-        self.sides = sides
-        unknowns = frozenset(self.system.unknowns)
-        self.names = [_names_in(pair) & unknowns for pair in sides]
-        structure = structure_of(self.names, self.system.unknowns)
+        self.given, kinds = self._given()
+        self.exact = all(isinstance(value, Surd) for value in self.given.values())
+        self.found = measured(self.system, kinds, self.definitions)
+        self.troubles += self.found.troubles
+        self.limits, self.shown = self._wished()
+        self.numbers = [one.number for one in self.found.equations]
+        self.names = self.found.names
+        self.clashes = Clashes(self.found, self.system.unknowns, self.calculator, self.given)
+        structure = self.found.structure
         branches: list[dict[str, Number]] = [{}]
         failed: set[str] = {name for part in structure.loose for name in part.unknowns}
         for part in structure.parts:
-            needed = {name for i in part.equations for name in self.names[i]} - set(part.unknowns)
-            if needed & failed:
-                failed |= set(part.unknowns)
-                continue
-            after = self._part(part, branches, structure)
+            needed_names = {name for i in part.equations for name in self.names[i]}
+            after = None
+            if not (needed_names - set(part.unknowns)) & failed:
+                after = self._part(part, branches)
             if after is None:
                 failed |= set(part.unknowns)
             else:
                 branches = after
         for part in structure.loose:
             self._loose(part)
-        branches = self._checked(structure, branches, failed)
-        return self._solved(branches, kept, measuring)
+        branches = self._checked(branches, failed)
+        return self._solved(branches)
 
-    # Quantities to numbers
-
-    def _measured(self) -> tuple[list[Equation], list[Sides], Measuring]:
-        """The equations that fit together, as equations between numbers."""
-        unknowns = frozenset(self.system.unknowns)
-        measuring = Measuring(self._known, self.definitions, unknowns)
-        found: dict[int, tuple[Equation, Sides]] = {}
-        # Those about fewest unknowns first: which equation does not fit is the same then, whatever
-        # their order.
-        ordered = sorted(self.system.equations, key=lambda e: (len(e.names & unknowns), e.text))
-        for one in ordered:
-            before = dict(measuring.dimensions.solved)
+    def _given(self) -> tuple[dict[str, Number], dict[str, Kind]]:
+        """The names that have a value: as numbers of the SI, and what they are measured in."""
+        numbers: dict[str, Number] = {}
+        kinds: dict[str, Kind] = {}
+        for name in needed(self.system, self.definitions)[0]:
             try:
-                found[one.number] = one, measuring.equation(one)
+                value = self.value_of(name)
             except NoResult as reason:
-                measuring.dimensions.solved = before
-                told = f"{reason}{measuring.dimensions.origin(one.names & unknowns)}"
-                self.troubles.append(Trouble(told, (one.number,)))
-                self.unfit |= one.names
-        pairs = [found[number] for number in sorted(found)]
-        return [one for one, _ in pairs], [both for _, both in pairs], measuring
+                kinds[name] = Kind(wrong=str(reason))
+                continue
+            if isinstance(value, Measured):
+                shown = value.shown_in
+                scale = shown if shown is not None and shown[2] else None
+                kinds[name] = Kind(value.dimension, scale)
+                value = value.value
+            else:
+                kinds[name] = Kind()
+            assert isinstance(value, Surd | arb)
+            numbers[name] = value
+        return numbers, kinds
 
-    def _wished(self, measuring: Measuring) -> tuple[dict[str, Limits], dict[str, Shown]]:
+    def _wished(self) -> tuple[dict[str, Limits], dict[str, Shown]]:
         """Bounds and units to show results in, as far as they fit."""
         limits: dict[str, Limits] = {}
-        shown = {**measuring.scales, **measuring.wished}
+        shown = dict(self.found.shown)
         for name, wish in self.wishes.items():
-            of = measuring.dimensions.of(name)
+            of = self.found.of.get(name, NONE)
             try:
                 limits[name] = wish.limits(name, of)
                 unit = wish.unit(name, of)
@@ -186,19 +124,13 @@ class _Solver:
                 self.troubles.append(Trouble(str(reason)))
         return limits, shown
 
-    def _known(self, name: str) -> Scalar:
-        value = self.value_of(name)
-        bare = value.value if isinstance(value, Measured) else value
-        self.exact = self.exact and isinstance(bare, Surd)
-        return value
-
     # One part
 
     def _part(
-        self, part: Part, branches: list[dict[str, Number]], structure: Structure
+        self, part: Part, branches: list[dict[str, Number]]
     ) -> list[dict[str, Number]] | None:
         """Every branch with the unknowns of a part, in each of the ways that there are."""
-        sides = [self.sides[i] for i in part.equations]
+        sides = [self.found.sides[i] for i in part.equations]
         numbers = tuple(self.numbers[i] for i in part.equations)
         after: list[dict[str, Number]] = []
         words: dict[str, None] = {}
@@ -222,6 +154,7 @@ class _Solver:
             after += [
                 {**known, **dict(zip(part.unknowns, place, strict=True))} for place in found.places
             ]
+        complete = complete and (why is None or isinstance(why, _Contradiction))
         if len(after) > MOST_SOLUTIONS:
             words[f"only {MOST_SOLUTIONS} of {len(after)} solutions are followed"] = None
             after, complete = after[:MOST_SOLUTIONS], False
@@ -242,45 +175,49 @@ class _Solver:
     ) -> None:
         """Say why a part has no solution."""
         if isinstance(why, _Contradiction):
-            self.troubles.append(self._contradicting(part, why))
+            self.troubles.append(self.clashes.in_part(part, why.rows))
             return
         names = listed(part.unknowns)
         if why is not None:
             self.troubles.append(Trouble(f"{names}: {why}", numbers))
         elif complete:
             told = f" {next(iter(words))}" if words else ""
-            above = self._with_what_is_above(part.equations)
-            sentence = f"no {names} solves {_equations(numbers)}{told}"
+            above = self.clashes.with_what_is_above(part.equations)
+            sentence = f"no {names} solves {equations_told(numbers)}{told}"
             if len(above) > len(numbers):
-                sentence += f", with what {_equations(tuple(n for n in above if n not in numbers))}"
+                sentence += (
+                    f", with what {equations_told(tuple(n for n in above if n not in numbers))}"
+                )
                 sentence += " say" if len(above) > len(numbers) + 1 else " says"
             self.troubles.append(Trouble(sentence, above))
         else:
             told = next(iter(words), "the search did not settle")
             self.troubles.append(Trouble(f"no {names} was found: {told}", numbers))
 
-    def _with_what_is_above(self, indices: tuple[int, ...]) -> tuple[int, ...]:
-        """The numbers of some equations and of those that determine what is in them."""
-        owner = {name: step.equations for step in self.steps for name in step.unknowns}
-        place = {number: k for k, number in enumerate(self.numbers)}
-        found = {self.numbers[i] for i in indices}
-        pending = list(indices)
-        while pending:
-            for name in self.names[pending.pop()]:
-                for number in owner.get(name, ()):
-                    if number not in found:
-                        found.add(number)
-                        pending.append(place[number])
-        return tuple(sorted(found))
+    def _alone(self, sides: list[Sides], names: tuple[str, ...], known: Numbers) -> Found | None:
+        """An unknown that stands alone on one side of an equation, and not on the other."""
+        if len(names) > 1:
+            return None
+        ((left, right),), (name,) = sides, names
+        for one, other in ((left, right), (right, left)):
+            if one == Name(name) and not uses(name, other):
+                value = self.calculator.result(other, {**self.given, **known}).value
+                return Found(((_number(value),),), True)
+        return None
 
     def _linear(self, sides: list[Sides], names: tuple[str, ...], known: Numbers) -> Found | None:
         """A linear part, exactly; None for others."""
+        alone = self._alone(sides, names, known)
+        if alone is not None:
+            return alone
         letters = set(names)
-        differences = [_difference(one) for one in sides]
+        differences = [difference_of(one) for one in sides]
         if not all(linear(one, letters) for one in differences):
             return None
         with precision(BITS):
-            rows = [row_of(one, names, self.calculator, known) for one in differences]
+            rows = [
+                row_of(one, names, self.calculator, {**self.given, **known}) for one in differences
+            ]
             try:
                 found = solved(LinearSystem(names, Grid(tuple(rows))))
             except TooWide:
@@ -295,13 +232,13 @@ class _Solver:
 
     def _engine(self, sides: list[Sides], names: tuple[str, ...], known: Numbers) -> Found:
         """Any other part, by the first engine that takes what is left of it."""
-        put = {name: tree_of(value) for name, value in known.items()}
+        put = {name: tree_of(value) for name, value in {**self.given, **known}.items()}
         given = [(substituted(a, put), substituted(b, put)) for a, b in sides]
         core = core_of(given, names, self.calculator)
         exact = self.exact and all(isinstance(value, Surd) for value in known.values())
         task = Task(core, self.definitions, self.unit, self.calculator, self.limits, exact)
         for one in core.empty:
-            if not self._holds(one, {}):
+            if not self.clashes.holds(one, {}):
                 raise NoResult("they contradict each other")
         if core.empty:
             return Found((), False, always=True)
@@ -340,19 +277,17 @@ class _Solver:
                 return False
         return True
 
-    # Too few, too many, and what contradicts
-
     def _loose(self, part: Part) -> None:
         numbers = tuple(self.numbers[i] for i in part.equations)
         names = listed(part.unknowns)
-        if not numbers and set(part.unknowns) <= self.unfit:
+        if not numbers and set(part.unknowns) <= self.found.unfit:
             return  # why has been said
         if not numbers:
             self.troubles.append(Trouble(f"nothing is left that says anything of {names}"))
             return
         count = len(part.unknowns) - len(numbers)
         missing = "one more equation is" if count == 1 else f"{count} more equations are"
-        of = f"{_equations(numbers)} {'has' if len(numbers) == 1 else 'have'}"
+        of = f"{equations_told(numbers)} {'has' if len(numbers) == 1 else 'have'}"
         self.troubles.append(
             Trouble(
                 f"too few: {of} {len(part.unknowns)} unknowns ({names}); {missing} needed, "
@@ -362,126 +297,52 @@ class _Solver:
         )
 
     def _checked(
-        self, structure: Structure, branches: list[dict[str, Number]], failed: set[str]
+        self, branches: list[dict[str, Number]], failed: set[str]
     ) -> list[dict[str, Number]]:
         """The branches in which the equations hold that were not needed."""
-        least: Trouble | None = None
-        for index, above in structure.checks:
-            if self.names[index] & failed:
-                continue
-            number = self.numbers[index]
-            difference = _difference(self.sides[index])
-            kept = [known for known in branches if self._holds(difference, known)]
-            if kept:
-                branches = kept
-                words = "holds too and says nothing new" if len(kept) else ""
-                self.steps.append(Step((number,), (), words))
-                continue
-            numbers = tuple(self.numbers[i] for i in above)
-            trouble = Trouble(self._against(index, numbers, branches), numbers)
-            if least is None or len(numbers) < len(least.equations):
-                least = trouble
-        if least is not None:
-            among = self._linear_set() if len(least.equations) > 1 else None
-            if among is not None and len(among) < len(least.equations):
-                least = Trouble(f"{_equations(among)} contradict each other", among)
-            self.troubles.append(least)
-            wrong = set(least.equations)
-            lost = {n for i, k in enumerate(self.numbers) if k in wrong for n in self.names[i]}
-            lost |= self._below(lost)
-            branches = [{k: v for k, v in one.items() if k not in lost} for one in branches[:1]]
-            self.steps = [s for s in self.steps if not set(s.unknowns) & lost]
-        return branches
-
-    def _below(self, names: set[str]) -> set[str]:
-        """The unknowns that were found from some others."""
-        found = set(names)
+        branches, steps, trouble = self.clashes.checked(branches, failed)
+        self.steps += steps
+        if trouble is None:
+            return branches
+        self.troubles.append(trouble)
+        wrong = set(trouble.equations)
+        lost = {n for i, k in enumerate(self.numbers) if k in wrong for n in self.names[i]}
         for step in self.steps:  # in the order in which they were found
             place = [self.numbers.index(n) for n in step.equations]
-            if any(self.names[i] & found for i in place):
-                found |= set(step.unknowns)
-        return found
-
-    def _against(
-        self, index: int, numbers: tuple[int, ...], branches: list[dict[str, Number]]
-    ) -> str:
-        told = f"{_equations(numbers)} contradict each other"
-        if len(numbers) == 1:
-            told = f"{_equations(numbers)} is not true"
-        left, right = self.sides[index]
-        for known in branches[:1]:
-            try:
-                sides = [self.calculator.result(one, known).value for one in (left, right)]
-            except NoResult:
-                break
-            if all(isinstance(one, Surd | arb) for one in sides):
-                factor = factor_apart(*(float(real_ball(one).mid()) for one in sides))  # type: ignore[arg-type]
-                told += f": {factor}" if factor else ""
-        return told
-
-    def _contradicting(self, part: Part, why: _Contradiction) -> Trouble:
-        """The smallest set of linear equations that contradict each other."""
-        known = self._linear_set()
-        if known is not None:
-            return Trouble(f"{_equations(known)} contradict each other", known)
-        chosen = smallest(list(why.rows), part.unknowns)
-        numbers = self._with_what_is_above(tuple(part.equations[k] for k in chosen))
-        return Trouble(f"{_equations(numbers)} contradict each other", numbers)
-
-    def _linear_set(self) -> tuple[int, ...] | None:
-        """The smallest contradiction among all equations that are linear; None without one."""
-        names = tuple(self.system.unknowns)
-        differences = [_difference(one) for one in self.sides]
-        kept = [k for k, one in enumerate(differences) if linear(one, set(names))]
-        with precision(BITS):
-            try:
-                rows = [row_of(differences[k], names, self.calculator) for k in kept]
-            except NoResult:
-                return None
-            if not impossible(rows, names):
-                return None
-            return tuple(self.numbers[kept[k]] for k in smallest(rows, names))
-
-    def _holds(self, difference: Expression, known: Numbers) -> bool:
-        """Whether a difference is 0, as far as can be told."""
-        try:
-            value = self.calculator.result(difference, known).value
-            if not isinstance(value, Surd | arb):
-                return False
-            return bool(abs(value) < arb(2) ** -100) if isinstance(value, arb) else value.is_zero
-        except NoResult as reason:
-            return "digits" in str(reason) or "decid" in str(reason)
+            if any(self.names[i] & lost for i in place):
+                lost |= set(step.unknowns)
+        self.steps = [s for s in self.steps if not set(s.unknowns) & lost]
+        return [{k: v for k, v in one.items() if k not in lost} for one in branches[:1]]
 
     # What comes out
 
-    def _solved(
-        self, branches: list[dict[str, Number]], kept: list[Equation], measuring: Measuring
-    ) -> Solved:
+    def _solved(self, branches: list[dict[str, Number]]) -> Solved:
         solutions = []
         for known in sorted(branches, key=_order):
-            if not known:
-                continue
-            values = {name: _quantity(name, v, measuring, self.shown) for name, v in known.items()}
-            residuals = {
-                one.number: self._residual(pair, known)
-                for one, pair, names in zip(kept, self.sides, self.names, strict=True)
-                if names <= set(known)
-            }
-            solutions.append(Solution(values, residuals))
-        digits = typed_digits(self.system.equations)
-        return Solved(tuple(solutions), tuple(self.steps), tuple(self.troubles), digits)
+            if known:
+                of, shown = self.found.of, self.shown
+                values = {n: _quantity(v, of[n], shown.get(n)) for n, v in known.items()}
+                solutions.append(Solution(values, partial(self._residuals, known)))
+        kept = tuple(solutions), tuple(self.steps), tuple(self.troubles)
+        return Solved(*kept, self.found.digits)
 
-    def _residual(self, sides: Sides, known: Numbers) -> float:
-        """How far the sides are apart at the nearest float64 numbers."""
+    def _residuals(self, known: Numbers) -> dict[int, float]:
+        """How far the sides of each equation are apart at the nearest float64 numbers."""
         near = {
             name: value if isinstance(value, Surd) else Surd.of(Fraction(float(value.mid())))
             for name, value in known.items()
         }
-        try:
-            value = self.calculator.result(_difference(sides), near).value
-            return float(abs(real_ball(value)).mid()) if isinstance(value, Surd | arb) else 0.0
-        except (NoResult, TooWide):
-            return 0.0
+        found = {}
+        for number, pair, names in zip(self.numbers, self.found.sides, self.names, strict=True):
+            if not names <= set(known):
+                continue
+            try:
+                both = self.calculator.result(difference_of(pair), {**self.given, **near}).value
+            except (NoResult, TooWide):
+                continue
+            if isinstance(both, Surd | arb):
+                found[number] = float(abs(real_ball(both)).mid())
+        return found
 
 
 class _Contradiction(NoResult):
@@ -492,30 +353,15 @@ class _Contradiction(NoResult):
         self.rows = rows
 
 
-def _names_in(sides: Sides) -> frozenset[str]:
-    return frozenset(one.name for side in sides for one in free_names(side))
-
-
-def _difference(sides: Sides) -> Expression:
-    return Sum((sides[0], Negation(sides[1])))
-
-
 def _order(known: Numbers) -> list[float]:
     return [float(real_ball(known[name]).mid()) for name in sorted(known)]
 
 
-def _number(value: Scalar) -> Number:
-    if isinstance(value, Surd | arb):
+def _number(value: Value) -> Number:
+    if isinstance(value, arb) or (isinstance(value, Surd) and value.is_real):
         return value
     raise NoResult("they have no real solution")
 
 
-def _quantity(name: str, value: Number, measuring: Measuring, shown: Mapping[str, Shown]) -> Scalar:
-    of = measuring.dimensions.of(name)
-    if of == NONE:
-        return value
-    return Measured(value, of, shown.get(name))
-
-
-def _equations(numbers: tuple[int, ...]) -> str:
-    return f"equation{'s' if len(numbers) > 1 else ''} {stretched(numbers)}"
+def _quantity(value: Number, of: Dimension, shown: Shown | None) -> Scalar:
+    return value if of == NONE else Measured(value, of, shown)

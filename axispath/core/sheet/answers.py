@@ -6,10 +6,11 @@ whichever block it stands in. Equations are counted on from one block to the nex
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
 from fractions import Fraction
 from functools import lru_cache
+from typing import Any
 
 from axispath.core.arithmetic.patience import OutOfTime
 from axispath.core.arithmetic.program import Definition
@@ -20,7 +21,8 @@ from axispath.core.calculation.trees import tree_of
 from axispath.core.equations.measure import real_value
 from axispath.core.equations.reading import Block as ReadBlock
 from axispath.core.equations.reading import Equation, Letters, read_block
-from axispath.core.equations.solving import Solved, System, Trouble, solve
+from axispath.core.equations.solved import Solved, System, Trouble
+from axispath.core.equations.solving import solve
 from axispath.core.equations.wishes import Wish, read_wish
 from axispath.core.language.scope import Scope
 from axispath.core.language.tree import (
@@ -50,15 +52,7 @@ class BlockOf:
 
     read: ReadBlock
     block: Block
-    first: int
     systems: tuple[int, ...]
-
-
-@lru_cache(maxsize=512)
-def _read(
-    text: str, names: Names, known: frozenset[str], letters: Letters, first: int
-) -> ReadBlock:
-    return read_block(text, scope_from(names), known, letters, first)
 
 
 _solved: Memory[Solved] = Memory(2_000)
@@ -101,6 +95,13 @@ class Answers(Mapping[str, Definition]):
         if value is None:
             raise KeyError(name)
         return Definition(None, _as_tree(value))
+
+    def get(self, name: str, default: Any = None) -> Any:
+        """The definition of a name; most lookups are of plain ones."""
+        known = self.plain.get(name)
+        if known is not None or name not in self.owner:
+            return default if known is None else known
+        return super().get(name, default)
 
     def __contains__(self, name: object) -> bool:
         return name in self.plain or (name in self.owner and self.value(str(name)) is not None)
@@ -186,44 +187,62 @@ def answers_of(
     given = [(lane, lane.block) for lane in lanes if lane.block and not lane.written.rests]
     if not given:
         return Answers(plain, unit)
-    known = defined_by_lanes(lanes).values
-    names = names_of(scope)
-    read: list[tuple[Lane, Block, ReadBlock, int]] = []
-    first = 1
-    for lane, block in given:
-        found = _read(block.text, names, known, block.letters, first)
-        read.append((lane, block, found, first))
-        first += found.count
-    systems = _apart([found for _, _, found, _ in read])
-    owner = {name: k for k, system in enumerate(systems) for name in system.unknowns}
-    place = {one.number: k for k, system in enumerate(systems) for one in system.equations}
+    texts = tuple((block.text, block.letters) for _, block in given)
+    found = _together(texts, names_of(scope), defined_by_lanes(lanes).values)
     blocks = {
-        lane.id: BlockOf(
-            *(found, block, start),
-            tuple(dict.fromkeys(place[e.number] for e in found.equations)),
-        )
-        for lane, block, found, start in read
+        lane.id: BlockOf(read, block, systems)
+        for (lane, block), read, systems in zip(given, found.read, found.of, strict=True)
     }
-    measured = {
-        name
-        for _, _, found, _ in read
-        if found.measured
-        for one in found.equations
-        for name in systems[place[one.number]].unknowns
-    }
-    needs = {
-        name: Definition(None, ListOf(tuple(map(Name, _needed(systems[k])))))
-        for name, k in owner.items()
-    }
-    chosen = dict(pair for _, block, _, _ in read for pair in block.chosen)
+    chosen = dict(pair for _, block in given for pair in block.chosen)
     wishes = {
         one.name: read_wish(one.name, one.low, one.high, one.start, one.unit)
-        for _, block, _, _ in read
+        for _, block in given
         for one in block.unknowns
     }
     return Answers(
-        *(plain, unit, systems, blocks, owner, needs, frozenset(measured), chosen, wishes)
+        *(plain, unit, found.systems, blocks, found.owner, found.needs, found.measured),
+        *(chosen, wishes),
     )
+
+
+@dataclass(frozen=True, slots=True)
+class _Together:
+    """All blocks of a sheet as they were read; ``of`` are the systems of each block."""
+
+    read: tuple[ReadBlock, ...]
+    systems: tuple[System, ...]
+    of: tuple[tuple[int, ...], ...]
+    owner: Mapping[str, int]
+    needs: Mapping[str, Definition]
+    measured: frozenset[str]
+
+
+@lru_cache(maxsize=128)
+def _together(
+    texts: tuple[tuple[str, Letters], ...], names: Names, known: frozenset[str]
+) -> _Together:
+    """The blocks with these texts; nothing in them depends on a value of the sheet."""
+    scope = scope_from(names)
+    read: list[ReadBlock] = []
+    for text, letters in texts:
+        first = 1 + sum(one.count for one in read)
+        read.append(read_block(text, scope, known, letters, first))
+    systems = _apart(read)
+    owner = {name: k for k, system in enumerate(systems) for name in system.unknowns}
+    place = {one.number: k for k, system in enumerate(systems) for one in system.equations}
+    of = tuple(tuple(dict.fromkeys(place[e.number] for e in one.equations)) for one in read)
+    measured = {
+        name
+        for one, indices in zip(read, of, strict=True)
+        if one.measured
+        for k in indices
+        for name in systems[k].unknowns
+    }
+    needs: dict[str, Definition] = {}
+    for system in systems:
+        needed = Definition(None, ListOf(tuple(map(Name, _needed(system)))))
+        needs |= dict.fromkeys(system.unknowns, needed)
+    return _Together(tuple(read), systems, of, owner, needs, frozenset(measured))
 
 
 def _needed(system: System) -> list[str]:
@@ -233,7 +252,7 @@ def _needed(system: System) -> list[str]:
     return sorted(names - set(system.unknowns))
 
 
-def _apart(blocks: list[ReadBlock]) -> tuple[System, ...]:
+def _apart(blocks: Sequence[ReadBlock]) -> tuple[System, ...]:
     """The equations of all blocks, in groups that share unknowns."""
     unknowns = frozenset(name for block in blocks for name in block.unknowns)
     groups: list[tuple[list[Equation], set[str]]] = []

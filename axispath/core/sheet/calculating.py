@@ -170,7 +170,7 @@ def calculated(
     unit: AngleUnit,
 ) -> Calculated:
     """Carry out what programs cannot hold; ``statements`` get what stands for it in the end."""
-    found = Calculated(Calculator(definitions, unit))
+    found = Calculated(Calculator(definitions if definitions.owner else definitions.plain, unit))
     bodies = {lane_id: one for lane_id, one in statements.items() if beyond(one.body)}
     if not bodies and not definitions.owner:
         return found

@@ -11,7 +11,8 @@ from axispath.core import catalogue
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.calculation.calculate import Calculator
 from axispath.core.calculation.measuring import Shown
-from axispath.core.equations.solving import System, solve
+from axispath.core.equations.solved import System
+from axispath.core.equations.solving import solve
 from axispath.core.language.errors import LanguageError
 from axispath.core.language.scope import Scope
 from axispath.core.language.statement import parse_expression

@@ -4,10 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass, replace
+from typing import Literal
 
 from axispath.core import catalogue
 from axispath.core.equations.reading import MOST_EQUATIONS, Reading, Wrong
-from axispath.core.equations.solving import Solved, Step, System, Trouble
+from axispath.core.equations.solved import Solved, Step, System, Trouble
 from axispath.core.language.latex import latex, latex_statement
 from axispath.core.language.mathml import mathml_statement
 from axispath.core.language.numbers import decimal, stretched
@@ -135,7 +136,8 @@ def _group(
     system, solved = answers.systems[index], answers.solved(index)
     solutions = solved.solutions[:MOST_SHOWN]
     sources = {name: _source(step) for step in solved.steps for name in step.unknowns}
-    written = Written(digits=_digits(document, solved))
+    form: Literal["", "decimal"] = "decimal" if solved.digits else ""
+    written = Written(form=form, digits=_digits(document, solved))
     rows = []
     for name in _order(system, solved):
         values = [solution.values.get(name) for solution in solutions]
