@@ -335,6 +335,27 @@ HOW_TO = (
         "there it can be copied or labelled on the plot.",
     ),
     (
+        "Solve equations in any order",
+        "On the page Working, =? opens a block: type equations, one on each line, in any order. "
+        "Every name that the sheet gives no value is an unknown. What can be found is found from "
+        "as few equations as need be solved at once, exactly where they are linear, by the proven "
+        "search otherwise; each answer says from which. Too many, too few and contradicting "
+        "equations are named, and the rest is answered. The three dots of an unknown take bounds, "
+        "a start and a unit. Answers are names of the sheet: lanes, Values and Solve use them, and "
+        "sliders in a block move them. Of several solutions the sheet uses the one that is chosen.",
+    ),
+    (
+        "Make a table over equations",
+        "Under the answers of a block open Table, choose a name, say from where to where it runs "
+        "and in how many rows: every row is solved. Its points can be drawn as a data set.",
+    ),
+    (
+        "Calculate with units",
+        "Units stand behind numbers: 850 kg · g in kN. They are checked, and what does not fit is "
+        "named. An answer found from quantities carries one digit more than the least that was "
+        "typed of them, four at least. All units and constants are listed below with their source.",
+    ),
+    (
         "Keep order among lanes",
         "The three dots of a lane open its colour, a note, and moving and duplicating it; Alt "
         "with ↑ or ↓ moves the lane that is in focus.",

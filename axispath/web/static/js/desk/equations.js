@@ -93,19 +93,26 @@ export function equationsIn(at, host, complain) {
       fit(field);
     }
     const place = part(".block-found");
-    if (place.contains(document.activeElement) && document.activeElement?.matches("input, select")) return;
     const open = [...place.querySelectorAll(".block-said:not([hidden])")].map((row) => /** @type {HTMLElement} */ (row).dataset.of);
     const running = place.querySelector(".block-run[open]") !== null;
     const table = place.querySelector(".block-table")?.innerHTML ?? "";
     const focused = /** @type {HTMLElement | null} */ (place.querySelector(":focus"));
     const again = focused ? selectorOf(focused) : "";
+    const typed = focused?.matches("input:not([type=radio])") ? /** @type {HTMLInputElement} */ (focused).value : null;
+    const unsent = running ? runOf(card) : null;
     place.innerHTML = found.html;
     for (const name of open) unfold(card, name ?? "", true);
     const run = place.querySelector(".block-run");
     if (run && running) run.setAttribute("open", "");
     const rows = place.querySelector(".block-table");
     if (rows && tables.has(found.id)) rows.innerHTML = table;
-    if (again) /** @type {HTMLElement | null} */ (place.querySelector(again))?.focus();
+    for (const [name, value] of Object.entries(unsent ?? {})) {
+      const input = /** @type {HTMLInputElement | null} */ (place.querySelector(`[data-run="${name}"]`));
+      if (input) input.value = value;
+    }
+    const back = again ? /** @type {HTMLInputElement | null} */ (place.querySelector(again)) : null;
+    if (back && typed !== null) back.value = typed;
+    back?.focus();
     typeset(place);
   }
   /** Put the caret into the block that was just added. */
@@ -117,7 +124,9 @@ export function equationsIn(at, host, complain) {
   }
   /** How something with the focus is found again. @param {HTMLElement} element */
   function selectorOf(element) {
-    for (const name of ["said", "letter", "mend"]) {
+    const row = /** @type {HTMLElement | null} */ (element.closest("[data-of]"));
+    if (row && element.dataset.field) return `[data-of="${CSS.escape(row.dataset.of ?? "")}"] [data-field=${element.dataset.field}]`;
+    for (const name of ["said", "letter", "mend", "run"]) {
       if (element.dataset[name]) return `[data-${name}="${CSS.escape(element.dataset[name] ?? "")}"]`;
     }
     const radio = /** @type {HTMLInputElement} */ (element);
@@ -216,9 +225,9 @@ export function equationsIn(at, host, complain) {
     put(id, { run: runOf(card) });
     ran(card);
   });
-  /** @param {HTMLElement} card */
+  /** What is typed of the table of a block. @param {HTMLElement} card */
   const runOf = (card) => {
-    const value = (/** @type {string} */ name) => /** @type {HTMLInputElement} */ (card.querySelector(`[data-run="${name}"]`)).value;
+    const value = (/** @type {string} */ name) => /** @type {HTMLInputElement | null} */ (card.querySelector(`[data-run="${name}"]`))?.value ?? "";
     return { name: value("name"), low: value("low"), high: value("high"), count: value("count") };
   };
   /** Make the table of a block. @param {HTMLElement} card */
