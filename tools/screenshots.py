@@ -36,7 +36,8 @@ def _landmarks(page: Page) -> None:
 
 def _working(page: Page) -> None:
     page.get_by_role("tab", name="Working").click()
-    page.locator(".work-line").nth(9).wait_for()
+    page.locator(".block-answers").nth(1).wait_for()
+    page.locator(".block-answers").first.scroll_into_view_if_needed()
 
 
 def _rows(page: Page) -> None:
@@ -136,7 +137,7 @@ USUAL, PHONE = (1280, 800), (390, 844)
 VIEWS: dict[str, tuple[str, tuple[int, int], Story]] = {
     "sheet": (FERRY, USUAL, _nothing),
     "landmarks": (FERRY, USUAL, _landmarks),
-    "working": ("/demo/tickets", USUAL, _working),
+    "working": ("/demo/crane", USUAL, _working),
     "rows": ("/demo/tickets", USUAL, _rows),
     "instrument": (FERRY, USUAL, _instrument),
     "values": ("/demo/slipway", USUAL, _values),

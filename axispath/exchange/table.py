@@ -10,7 +10,7 @@ import numpy as np
 from axispath.core.language.numbers import full_precision
 from axispath.core.path.lanes import Effort
 from axispath.core.sheet.document import Document, Table
-from axispath.core.table.columns import heads
+from axispath.core.table.columns import Head, heads
 from axispath.core.table.points import point_rows
 from axispath.core.table.rows import places
 from axispath.core.table.values import column
@@ -36,8 +36,10 @@ def table_text(
     end = "\r\n" if separator == "," else "\n"
     write = csv.writer(out, delimiter=separator, lineterminator=end)
     if not part:
-        titles = [*(title for title, _ in given), *(_cell(head.text) for head in columns)]
-        write.writerow([*(["point"] if points else []), table.variable, *titles])
+        titles = [*(title for title, _ in given), *(_cell(_title(head)) for head in columns)]
+        unit = document.ground.x_unit.strip() if table.variable == "x" else ""
+        first = f"{table.variable} ({unit})" if unit else table.variable
+        write.writerow([*(["point"] if points else []), first, *titles])
     for k, place in enumerate(x):
         row = [*([_cell(names[k])] if points else []), full_precision(float(place))]
         for values in found:
@@ -45,6 +47,12 @@ def table_text(
             row.append(full_precision(y) if np.isfinite(y) else "")
         write.writerow(row)
     return out.getvalue(), parts
+
+
+def _title(head: Head) -> str:
+    """A column with the unit of its values."""
+    measure = head.lane.measure if head.lane is not None else None
+    return f"{head.text} ({measure})" if measure else head.text
 
 
 def _cell(text: str) -> str:

@@ -34,8 +34,8 @@ def ground_view(document: Document, legend: list[Any]) -> dict[str, Any]:
         },
         "degrees": document.unit is AngleUnit.DEGREE,
         "title": _caption(document, ground.title),
-        "xLabel": _caption(document, ground.x_label),
-        "yLabel": _caption(document, ground.y_label),
+        "xLabel": _caption(document, document.axis_labels[0]),
+        "yLabel": _caption(document, document.axis_labels[1]),
         "legend": render_template("parts/legend.html", lanes=legend) if ground.legend else "",
     }
 

@@ -147,7 +147,7 @@ def lane_view(document: Document, lane: ResolvedLane, scope: Scope) -> LaneView:
     if lane.written is None:
         return LaneView(**base)
     words = catalogue.VOCABULARY
-    rule, domain = lane.written, lane.domain
+    rule, domain = lane.written, lane.typed_domain
     if isinstance(rule, FunctionStatement) and lane.kind.domain:
         rule = replace(rule, domain=None)  # the domain has fields of its own beside the formula
     base["variable"] = lane.parameters[0] if lane.parameters else "x"

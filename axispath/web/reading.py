@@ -51,13 +51,17 @@ def _row(found: Read, digits: int) -> dict[str, Any]:
         "label": f"{found.lane.name}(x)" if found.lane.can(OVER_X) else found.lane.name,
         "colour": lane.colour,
         "swatch": swatch_of(lane.id, lane.colour, lane.style),
-        "shown": found.shown,
+        "shown": f"{found.shown} {found.lane.measure}" if _has_unit(found) else found.shown,
         "reason": found.reason,
         "y": found.y if found.defined else None,
         "slope": decimal(found.slope, digits) if math.isfinite(found.slope) else "—",
         "heldY": None,
         "difference": "",
     }
+
+
+def _has_unit(found: Read) -> bool:
+    return bool(found.lane.measure) and found.defined
 
 
 def _difference(found: Read, held: Read, step: float, digits: int) -> dict[str, Any]:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from typing import Any
 
 from axispath.core import catalogue
@@ -18,12 +19,13 @@ from axispath.core.language.tree import Name, Statement
 from axispath.core.language.walking import free_names
 from axispath.core.sheet.angles import turns
 from axispath.core.sheet.document import Document
-from axispath.core.sheet.scopes import scope_of
+from axispath.core.sheet.scopes import scope_of, vocabulary_of
 
 
 def read_back(document: Document, text: str) -> dict[str, Any]:
     """The typeset line, other plausible readings, and a hint where something is unknown."""
-    scope = scope_of(document.lanes)
+    words = vocabulary_of(False, document.axes.measured)
+    scope = replace(scope_of(document.lanes), vocabulary=words)
     try:
         line = written(text)
         statement = read_line(line, scope).statement

@@ -53,6 +53,7 @@ def chunk(
 ) -> dict[str, Any]:
     """``count`` rows from row ``first`` on, or those around the row nearest to ``near``."""
     shown = {"variable": table.variable, "sliders": _sliders(document), "id": table.id}
+    shown["unit"] = document.ground.x_unit.strip() if table.variable == "x" else ""
     shown["ofTwo"] = of_two(document)
     try:
         columns = heads(document, table)
@@ -115,7 +116,10 @@ def _titled(document: Document, table: Table, head: Head) -> Shown:
         latex = latex_statement(statement, catalogue.VOCABULARY, None)
     except LanguageError:
         latex = ""
-    return Shown(head.text, latex, swatch, lane.id if lane else "", head.text, head.error)
+    measure = head.lane.measure if head.lane is not None else None
+    title = f"{head.text} ({measure})" if measure else head.text
+    latex += rf"\;(\mathrm{{{measure}}})" if measure and latex else ""
+    return Shown(title, latex, swatch, lane.id if lane else "", head.text, head.error)
 
 
 def _changes(kind: str) -> list[tuple[str, str]]:

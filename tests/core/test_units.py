@@ -3,6 +3,7 @@
 import unittest
 from fractions import Fraction
 
+import numpy as np
 import pint
 from hypothesis import given
 from hypothesis import strategies as some
@@ -18,7 +19,15 @@ from axispath.core.quantities.scalars import add, divide, multiply, to_power
 from axispath.core.quantities.surds import Surd
 from axispath.core.quantities.values import Measured, NoResult
 from axispath.core.sheet.document import Document
-from axispath.core.sheet.edits import AddLane, AddWork, SetNotation, apply
+from axispath.core.sheet.edits import (
+    AddBlock,
+    AddLane,
+    AddWork,
+    SetDomain,
+    SetGround,
+    SetNotation,
+    apply,
+)
 from axispath.core.sheet.refused import EditRefused
 from axispath.core.sheet.resolve import resolve
 from axispath.core.sheet.scopes import COMPLEX
@@ -113,7 +122,7 @@ LINES = (
     ("e^(10 s / (5 s))", "7.38906"),
 )
 TRAPS = (
-    ("3 m + 2 s", "metres and seconds cannot be added"),
+    ("3 m + 2 s", "etres and seconds cannot be added"),
     ("3 m + 2", "metres and a plain number cannot be added"),
     ("1 N + 1 J", "cannot be added"),
     ("20 °C + 5 °C", "give a difference in K"),
@@ -257,13 +266,115 @@ class Quantities(unittest.TestCase):
             self.assertEqual(work(line, us).shown, wanted)
         self.assertEqual(work("c in m/s", us).shown, "299792458 m/s")
 
-    def test_lanes_hold_no_units_yet_and_say_so(self):
+    def test_what_has_no_unit_in_the_system_of_the_sheet_says_so(self):
+        us = apply(Document(), SetNotation(notation="", digits=6, measures="US"))
+        found = work("1000 kg/m^3", us)
+        self.assertIn("no US customary unit for this here: shown in kg/m³", found.note)
+        self.assertEqual(work("3 m", us).note, "")
+        self.assertEqual(work("1000 kg/m^3").note, "")
+
+    def test_a_factor_off_is_named(self):
+        for line, answer, note in (
+            ("850 kg = 850 g", "false", "off by a thousand"),
+            ("2 h = 120 s", "false", "60"),
+            ("36 km/h = 36 m/s", "false", "3.6"),
+            ("850 kg = 851 kg", "false", ""),
+            ("850 kg = 850000 g", "true", ""),
+            ("3 = 3000", "false", "off by a thousand"),
+        ):
+            found = work(line)
+            self.assertEqual(found.answer, answer, line)
+            self.assertIn(note, found.note)
+            self.assertEqual(bool(note), bool(found.note), line)
+
+    def test_lanes_hold_quantities_only_where_axes_have_units(self):
         document = apply(Document(), AddWork(text="v = 3 m/s"))
         with self.assertRaisesRegex(EditRefused, "plain number is needed"):
             apply(document, AddLane(text="f(x) = v x"))
         plain = apply(document, AddWork(text="ratio = v/(1 m/s)"))
         plain = apply(plain, AddLane(text="f(x) = ratio x"))
         self.assertIsNone(resolve(plain).lanes[-1].error)
+        self.assertIsNone(resolve(plain).lanes[-1].measure)
+
+
+class Axes(unittest.TestCase):
+    def sheet(self, x, y, *lines, work=()):
+        document = Document()
+        ground = document.ground.model_copy(update={"x_unit": x, "y_unit": y})
+        document = apply(document, SetGround(ground=ground))
+        for line in work:
+            document = apply(document, AddWork(text=line))
+        for line in lines:
+            document = apply(document, AddLane(text=line, id=line[0], keep=True))
+        return document
+
+    def at(self, document, name, x):
+        lane = resolve(document).lane(name)
+        assert lane.error is None and not lane.missing, (lane.error, lane.missing)
+        return float(lane.floats(np.array([float(x)]))[0])
+
+    def test_x_and_values_count_the_units_of_their_axes(self):
+        document = self.sheet(
+            "min",
+            "km",
+            "f(x) = 3 m/s x",
+            "g(x) = speed x + 1 mi for 0 <= x <= 120 s",
+            "p(x) = f(x) + 100 m",
+            "u(x) = 3 km sin(2π x/(12 min))",
+            "q(x) = x^2",
+            work=("speed = 20 km/h",),
+        )
+        self.assertAlmostEqual(self.at(document, "f", 2), 0.36, places=14)
+        self.assertAlmostEqual(self.at(document, "g", 1), 1 / 3 + 1.609344, places=14)
+        self.assertAlmostEqual(self.at(document, "p", 1), 0.28, places=14)
+        self.assertAlmostEqual(self.at(document, "u", 3), 3.0, places=14)
+        self.assertEqual(self.at(document, "q", 3), 9.0)
+        sheet = resolve(document)
+        self.assertEqual([float(end.ball.mid()) for end in sheet.lane("g").ends], [0.0, 2.0])
+        self.assertEqual((sheet.lane("f").measure, sheet.lane("q").measure), ("km", None))
+        self.assertEqual(document.axis_labels, ("x in min", "y in km"))
+
+    def test_answers_of_equations_stand_in_lanes_of_quantities(self):
+        document = self.sheet("m", "kJ", "w(x) = load x")
+        block = "load = mass g; mass = 850 kg"
+        document = apply(document, AddBlock(text=block, id="block"))
+        self.assertAlmostEqual(self.at(document, "w", 2), 16.671305, places=12)
+
+    def test_without_a_unit_of_y_values_are_those_of_the_si(self):
+        document = self.sheet("s", "", "f(x) = 3 km/s x", "g(x) = 2 kg/m^3 + 0 kg/m^3 x/(1 s)")
+        self.assertEqual(self.at(document, "f", 2), 6000.0)
+        self.assertEqual(resolve(document).lane("f").measure, "m")
+        self.assertEqual(resolve(document).lane("g").measure, "kg/m³")
+
+    def test_what_does_not_fit_is_named(self):
+        document = self.sheet(
+            "s", "m", "f(x) = 3 kg", "g(x) = 3 m + x", "h(x) = 2 m for 0 kg <= x <= 5", "k = 5 m"
+        )
+        errors = {lane.lane.id: str(lane.error) for lane in resolve(document)}
+        self.assertIn("kilograms, and the y-axis is in m", errors["f"])
+        self.assertIn("etres and seconds cannot be added", errors["g"])
+        self.assertIn("end of its domain is in kilograms", errors["h"])
+        with self.assertRaisesRegex(EditRefused, "is kn meant|not known"):
+            self.sheet("knn", "")
+
+    def test_a_domain_is_changed_as_it_was_typed(self):
+        document = self.sheet("s", "m", "f(x) = 2 m/s x for 0 <= x <= 2 min")
+        changed = apply(document, SetDomain(id="f", low="0.5 min"))
+        self.assertEqual(changed.lane("f").text, "f(x) = 2 m/s x for 0.5 min <= x <= 2 min")
+        ends = resolve(changed).lane("f").ends
+        self.assertEqual([float(end.ball.mid()) for end in ends], [30.0, 120.0])
+
+    def test_temperatures_keep_their_zero(self):
+        document = self.sheet("h", "°C", "t(x) = 20 °C + 3 K/h x")
+        self.assertAlmostEqual(self.at(document, "t", 2), 26.0, places=10)
+
+    def test_the_same_lines_under_other_axes(self):
+        first, second = (
+            self.sheet("s", "m", "f(x) = 2 m/s x"),
+            self.sheet("min", "m", "f(x) = 2 m/s x"),
+        )
+        found = [self.at(one, "f", 1) for one in (first, second, first)]
+        self.assertEqual(found, [2.0, 120.0, 2.0])
 
 
 if __name__ == "__main__":

@@ -59,6 +59,12 @@ LINE_VOCABULARY = VOCABULARY.for_lines(
     (word for unit in UNITS for word in (unit.symbol, *unit.spellings)),
 )
 """What is read on lines of calculation: i, constants of nature, and units behind numbers."""
+MEASURED_VOCABULARY = VOCABULARY.measured(
+    PHYSICAL,
+    lambda word: unit_of(word) is not None,
+    (word for unit in UNITS for word in (unit.symbol, *unit.spellings)),
+)
+"""What is read in lanes of a sheet whose axes have units."""
 
 __all__ = [
     "CALCULATED",
@@ -66,6 +72,7 @@ __all__ = [
     "ENTRIES",
     "FAMILIES",
     "LINE_VOCABULARY",
+    "MEASURED_VOCABULARY",
     "ON_LINES",
     "PHYSICAL",
     "SCOPE",

@@ -62,6 +62,8 @@ def _relates(tokens: list[Token], equals: int, vocabulary: Vocabulary) -> bool:
     shape = [token.text if token.kind == "sign" else token.kind for token in left]
     if not left or _another(right):
         return False
+    if vocabulary.units and left[0].kind == "number":
+        return True  # 850 kg = 850000 g, a question on a line of calculation
     if shape == ["name"]:
         return left[0].text == "x" or (left[0].text == "y" and _uses(right, "y"))
     if shape[:2] == ["name", "("] and shape[-1] == ")" and shape.count("(") == 1:

@@ -356,6 +356,12 @@ HOW_TO = (
         "typed of them, four at least. All units and constants are listed below with their source.",
     ),
     (
+        "Draw quantities",
+        "Under “numbers, title…” give the axes units, such as s and m. Then lanes may hold "
+        "quantities: h(x) = 1.5 m + 12 m/s x, where x counts seconds and the values metres. "
+        "Readings, tables and labels have the units; lanes without any stay as they are.",
+    ),
+    (
         "Keep order among lanes",
         "The three dots of a lane open its colour, a note, and moving and duplicating it; Alt "
         "with ↑ or ↓ moves the lane that is in focus.",

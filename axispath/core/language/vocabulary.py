@@ -66,7 +66,13 @@ class Vocabulary:
         self, constants: Iterable[str], is_unit: Callable[[str], bool], units: Iterable[str]
     ) -> Vocabulary:
         """These words, with i, constants of nature and units."""
-        more = frozenset({IMAGINARY_UNIT, *constants})
+        return self.measured({IMAGINARY_UNIT, *constants}, is_unit, units)
+
+    def measured(
+        self, constants: Iterable[str], is_unit: Callable[[str], bool], units: Iterable[str]
+    ) -> Vocabulary:
+        """These words, with constants of nature and units."""
+        more = frozenset(constants)
         known = {**self.constants, **{name: name for name in more}}
         return Vocabulary(self.functions, known, more, is_unit, tuple(units))
 

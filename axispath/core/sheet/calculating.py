@@ -24,6 +24,7 @@ from axispath.core.language.tree import (
     Constant,
     Converted,
     Expression,
+    FunctionStatement,
     ListOf,
     MatrixOf,
     Name,
@@ -50,6 +51,7 @@ from axispath.core.quantities.values import (
     Value,
 )
 from axispath.core.sheet.answers import Answers
+from axispath.core.sheet.axes import Axes, placed
 from axispath.core.sheet.dependencies import circles, closure_of, defined_by, missing_names
 from axispath.core.sheet.document import Lane
 from axispath.core.sheet.measuring import SLOW
@@ -71,6 +73,7 @@ class Calculated:
     instead: dict[str, Statement] = field(default_factory=dict)
     for_lines: set[str] = field(default_factory=set)
     lines: dict[str, str] = field(default_factory=dict)  # lines of Working by their names
+    measures: dict[str, str] = field(default_factory=dict)  # units of the values of lanes
     circles: dict[str, LanguageError] | None = None  # where they were looked for here
     _found: dict[str, Outcome | NoResult] = field(default_factory=dict)
 
@@ -168,6 +171,7 @@ def calculated(
     errors: dict[str, LanguageError],
     definitions: Answers,
     unit: AngleUnit,
+    axes: Axes,
 ) -> Calculated:
     """Carry out what programs cannot hold; ``statements`` get what stands for it in the end."""
     found = Calculated(Calculator(definitions if definitions.owner else definitions.plain, unit))
@@ -191,7 +195,7 @@ def calculated(
                 found.lines[str(statement.name or lane.name)] = lane.id
             continue
         try:
-            _carried_out(found, lane, statement, names)
+            _carried_out(found, lane, statement, names, axes)
             continue
         except NoResult as error:
             reason = str(error)
@@ -234,7 +238,9 @@ def _names_beyond(definitions: Mapping[str, Definition]) -> set[str]:
     return found
 
 
-def _carried_out(found: Calculated, lane: Lane, statement: Statement, names: set[str]) -> None:
+def _carried_out(
+    found: Calculated, lane: Lane, statement: Statement, names: set[str], axes: Axes
+) -> None:
     if isinstance(statement, ValueStatement) and not isinstance(statement.body, Pair):
         stand = stands_for(found.outcome(lane.id, statement.body).value)
         if stand is None:
@@ -244,12 +250,38 @@ def _carried_out(found: Calculated, lane: Lane, statement: Statement, names: set
         return
     if isinstance(statement, RelationStatement):
         raise NoResult("a relation compares numbers; name what it needs on a line of its own")
+    holds = axes.measured and _holds_quantities(found.calculator, statement.body)
+    if holds and isinstance(statement, FunctionStatement):
+        made = placed(statement, axes, found.calculator.definitions, found.calculator)
+        found.instead[lane.id] = made.statement
+        found.measures[lane.id] = made.measure
+        return
     parameters = set(statement.parameters)
     try:
         body = _settled(found.calculator, statement.body, parameters, names)
     except _Open as reason:
         raise NoResult(str(reason)) from None
     found.instead[lane.id] = replace(statement, body=body)
+
+
+def _holds_quantities(calculator: Calculator, body: Expression) -> bool:
+    """Whether a formula has units, or names whose values have some, however indirectly."""
+    seen: set[str] = set()
+    pending = [body]
+    while pending:
+        node = pending.pop()
+        if any(
+            isinstance(part, UnitOf | Converted)
+            or (isinstance(part, Constant) and part.name in catalogue.PHYSICAL)
+            for part in walk(node)
+        ):
+            return True
+        for one in names_in(node):
+            known = calculator.definitions.get(one.name)
+            if known is not None and one.name not in seen:
+                seen.add(one.name)
+                pending.append(known.body)
+    return False
 
 
 class _Open(Exception):

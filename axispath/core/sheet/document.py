@@ -8,6 +8,7 @@ from pydantic import Field, model_validator
 
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.language.tokens import MAX_LENGTH
+from axispath.core.sheet.axes import Axes, axis_label
 from axispath.core.sheet.block import Block
 from axispath.core.sheet.look import LOOK
 from axispath.core.sheet.measured import DataSet, Fit
@@ -169,7 +170,8 @@ class Ground(Value):
 
     ``angles`` of points run from 0 to a full turn, or from −½ to ½ of one. ``without`` are the
     landmarks that are not marked on the plot. The legend's place is its upper left corner, as
-    shares of the plot's width and height.
+    shares of the plot's width and height. ``x_unit`` and ``y_unit`` are what x and y count, as
+    typed; lanes may hold quantities then.
     """
 
     grid: Literal["fine", "coarse", "polar", "none"] = "fine"
@@ -180,6 +182,8 @@ class Ground(Value):
     y_ticks: Ticks = Ticks()
     x_label: Annotated[str, Field(max_length=80)] = ""
     y_label: Annotated[str, Field(max_length=80)] = ""
+    x_unit: Annotated[str, Field(max_length=40)] = ""
+    y_unit: Annotated[str, Field(max_length=40)] = ""
     title: Annotated[str, Field(max_length=300)] = ""
     without: Annotated[tuple[MarkGroup, ...], Field(max_length=15)] = ()
     legend: bool = False
@@ -249,6 +253,20 @@ class Document(Value):
             data = {**data, "tables": [data["table"]]}
             del data["table"]
         return data
+
+    @property
+    def axes(self) -> Axes:
+        """The units of the axes."""
+        return Axes(self.ground.x_unit, self.ground.y_unit)
+
+    @property
+    def axis_labels(self) -> tuple[str, str]:
+        """What stands at the axes: their labels and their units."""
+        ground = self.ground
+        return (
+            axis_label(ground.x_label, ground.x_unit, "x"),
+            axis_label(ground.y_label, ground.y_unit, "y"),
+        )
 
     @property
     def shown_lanes(self) -> tuple[Lane, ...]:

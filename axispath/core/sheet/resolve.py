@@ -40,6 +40,7 @@ from axispath.core.language.walking import coordinates, differences
 from axispath.core.memory import Memory
 from axispath.core.quantities.values import NoResult
 from axispath.core.sheet.answers import Answers, answers_of
+from axispath.core.sheet.axes import Axes
 from axispath.core.sheet.calculating import Calculated, Standing, calculated
 from axispath.core.sheet.data import Arrays
 from axispath.core.sheet.dependencies import (
@@ -75,6 +76,8 @@ class ResolvedLane:
     measured: Arrays | None = field(default=None, repr=False, compare=False)
     calculated: Calculated | None = field(default=None, repr=False, compare=False)
     answers: Answers | None = field(default=None, repr=False, compare=False)  # of a block
+    measure: str | None = None  # the unit of its values; None where it holds no quantities
+    across: str = ""  # the unit of x then
 
     @property
     def outcome(self) -> Outcome:
@@ -92,6 +95,11 @@ class ResolvedLane:
     def written(self) -> Statement | None:
         """Its line as it was read."""
         return self.typed or self.statement
+
+    @property
+    def typed_domain(self) -> Domain | None:
+        """The domain as it was typed, in units where it has some."""
+        return self.written.domain if self.written else None
 
     @property
     def name(self) -> str | None:
@@ -229,7 +237,7 @@ _sheets: Memory[Sheet] = Memory(32)
 
 def resolve(document: Document) -> Sheet:
     """Read all lanes of a document. Never fails: errors stand in their lanes."""
-    key = (document.lanes, document.unit)
+    key = (document.lanes, document.unit, document.axes)
     found = _sheets.get(key)
     if found is None:
         found = _resolve(*key)
@@ -240,7 +248,7 @@ def resolve(document: Document) -> Sheet:
     return found
 
 
-def _resolve(lanes: tuple[Lane, ...], unit: AngleUnit) -> Sheet:
+def _resolve(lanes: tuple[Lane, ...], unit: AngleUnit, axes: Axes) -> Sheet:
     scope = scope_of(lanes)
     names = names_of(scope)
     statements: dict[str, Statement] = {}
@@ -250,7 +258,8 @@ def _resolve(lanes: tuple[Lane, ...], unit: AngleUnit) -> Sheet:
         if lane.data is not None or lane.block is not None or lane.written.rests:
             continue
         try:
-            statement = read_with(lane.text, names, lane.value, lane.runs, lane.working)
+            how = lane.value, lane.runs, lane.working, axes.measured
+            statement = read_with(lane.text, names, *how)
             name = statement.name or lane.name
             if name in taken:
                 raise LanguageError(
@@ -264,7 +273,7 @@ def _resolve(lanes: tuple[Lane, ...], unit: AngleUnit) -> Sheet:
     found = measured(lanes, statements, errors, unit)
     first = {**definitions_of(lanes, statements), **found.lists}
     answers = answers_of(lanes, scope, first, unit)
-    results = calculated(lanes, typed := dict(statements), errors, answers, unit)
+    results = calculated(lanes, typed := dict(statements), errors, answers, unit, axes)
     written = {lane_id: statements[lane_id] for lane_id in results.instead} | found.typed
     statements = typed
     defined = definitions_of(lanes, statements)
@@ -294,6 +303,8 @@ def _resolve(lanes: tuple[Lane, ...], unit: AngleUnit) -> Sheet:
             measured=found.arrays.get(lane.id),
             calculated=results,
             answers=plain if lane.block is not None else None,
+            measure=results.measures.get(lane.id),
+            across=axes.x.strip() if lane.id in results.measures else "",
         )
         made.append(_checked(resolved))
     return Sheet(tuple(made), answers.late or plain.late)

@@ -44,16 +44,22 @@ def scope_from(names: Names) -> Scope:
 
 
 @lru_cache(maxsize=4096)
-def read_with(text: str, names: Names, value: bool, runs: str, working: bool) -> Statement:
+def read_with(
+    text: str, names: Names, value: bool, runs: str, working: bool, measured: bool = False
+) -> Statement:
     """A line under these names. Raises LanguageError."""
-    scope = replace(scope_from(names), vocabulary=vocabulary_of(working))
+    scope = replace(scope_from(names), vocabulary=vocabulary_of(working, measured))
     statement = parse_statement(text, scope, runs)
     return as_value(statement) if value else statement
 
 
-def vocabulary_of(working: bool) -> Vocabulary:
-    """The words of a line; complex numbers are read on the page Working."""
-    return COMPLEX if working else catalogue.VOCABULARY
+def vocabulary_of(working: bool, measured: bool = False) -> Vocabulary:
+    """The words of a line; complex numbers are read on the page Working, units there and where
+    axes have some.
+    """
+    if working:
+        return COMPLEX
+    return catalogue.MEASURED_VOCABULARY if measured else catalogue.VOCABULARY
 
 
 @lru_cache(maxsize=4096)

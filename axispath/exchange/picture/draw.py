@@ -77,8 +77,8 @@ def _captioned(paper: Paper, seen: Seen) -> PlotField:
     """Title and labels around the plot; gives what is left for it."""
     ground, (width, height) = seen.document.ground, paper.size
     title = caption_lines(seen.document, ground.title)
-    x_label = caption_lines(seen.document, ground.x_label)
-    y_label = caption_lines(seen.document, ground.y_label)
+    x_label = caption_lines(seen.document, seen.document.axis_labels[0])
+    y_label = caption_lines(seen.document, seen.document.axis_labels[1])
     top = EDGE + TITLE * len(title) + (SMALL if y_label else 0)
     bottom = RAIL + (SMALL if x_label else 0)
     inside = (max(width - 2 * EDGE, 40), max(height - top - bottom, 40))

@@ -110,8 +110,15 @@ def group(lane: ResolvedLane, path: Path, digits: int, looking: bool) -> Group:
         sections,
         lane.lane.id,
         _defined(path, where),
-        [*_measured(lane, path, digits, looking), *_notes(path, digits)],
+        [*_units(lane), *_measured(lane, path, digits, looking), *_notes(path, digits)],
     )
+
+
+def _units(lane: ResolvedLane) -> list[str]:
+    """What the numbers of a lane of quantities count."""
+    counted = [("x", lane.across), ("values", lane.measure)]
+    told = [f"{what} in {unit}" for what, unit in counted if unit]
+    return [f"Units: {', '.join(told)}."] if told else []
 
 
 def _measured(lane: ResolvedLane, path: Path, digits: int, looking: bool) -> list[str]:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from typing import Annotated, Literal
 
 from pydantic import Field
@@ -18,7 +19,7 @@ from axispath.core.sheet.edits.change import LaneChange, refused
 from axispath.core.sheet.edits.lines import revised
 from axispath.core.sheet.refused import EditRefused
 from axispath.core.sheet.resolve import resolve
-from axispath.core.sheet.scopes import scope_of
+from axispath.core.sheet.scopes import scope_of, vocabulary_of
 
 
 class SetDomain(LaneChange):
@@ -35,7 +36,7 @@ class SetDomain(LaneChange):
         if not isinstance(statement, FunctionStatement) or len(statement.parameters) != 1:
             raise EditRefused("Only a function of one variable has a domain.")
         assert resolved is not None
-        domain = statement.domain
+        domain = resolved.typed_domain
         low = _new_end(document, self.low, domain.low if domain else None)
         high = _new_end(document, self.high, domain.high if domain else None)
         if statement.curve and (low or high) and (self.low or self.high):
@@ -68,7 +69,8 @@ def _checked_end(document: Document, typed: str) -> str:
         return ""
     try:
         text = written(text)
-        parse_expression(text, scope_of(document.lanes))
+        words = vocabulary_of(False, document.axes.measured)
+        parse_expression(text, replace(scope_of(document.lanes), vocabulary=words))
     except LanguageError as error:
         raise refused(error) from error
     return text

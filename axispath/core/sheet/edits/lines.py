@@ -250,7 +250,7 @@ def who_waits(before: Document, after: Document) -> dict[str, tuple[str, ...]]:
 
 def _read(document: Document, lane: Lane, text: str) -> Read:
     scope = scope_of(document.lanes, without=lane.id)
-    scope = replace(scope, vocabulary=vocabulary_of(lane.working))
+    scope = replace(scope, vocabulary=vocabulary_of(lane.working, document.axes.measured))
     try:
         read = read_line(text, scope)
     except LanguageError as error:

@@ -6,6 +6,8 @@ from typing import Literal
 
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.language.numbers import listed
+from axispath.core.quantities.values import NoResult
+from axispath.core.sheet.axes import axis_unit
 from axispath.core.sheet.document import MAX_NAME, Document, Ground
 from axispath.core.sheet.edits.change import Change
 from axispath.core.sheet.refused import EditRefused
@@ -23,6 +25,11 @@ class SetGround(Change):
             tick_step(document, ticks)
         if self.ground.title.count("\n") > 3:
             raise EditRefused("A title can have four lines.")
+        for unit in (self.ground.x_unit, self.ground.y_unit):
+            try:
+                axis_unit(unit)
+            except NoResult as reason:
+                raise EditRefused(f"The unit {unit.strip()} is not known: {reason}.") from reason
         return document.model_copy(update={"ground": self.ground})
 
     def words(self, document: Document) -> str:
@@ -40,6 +47,8 @@ _PARTS = {
     "y_ticks": "the numbers on the y-axis",
     "x_label": "the label of the x-axis",
     "y_label": "the label of the y-axis",
+    "x_unit": "the unit of x",
+    "y_unit": "the unit of y",
     "title": "the title",
     "without": "the marks on the plot",
     "legend": "the legend",

@@ -38,6 +38,14 @@ def in_unit(value: Measured, system: str) -> tuple[Scalar, str]:
     return multiply(value.value, Surd.of(1 / unit[0])), unit[1]
 
 
+def has_unit(value: Measured, system: str) -> bool:
+    """Whether a system has a unit of its own for a quantity."""
+    return any(
+        unit.dimension == value.dimension and system in unit.system.split()
+        for unit in catalogue.UNITS
+    )
+
+
 def common_unit(values: Iterable[Measured], system: str) -> Shown | None:
     """The unit in which several values of one kind are shown: that of the largest."""
     given = [one for one in values if one.shown_in is None and is_real(one)]

@@ -24,8 +24,9 @@ from axispath.core.language.tree import (
     ValueStatement,
 )
 from axispath.core.language.walking import free_names
+from axispath.core.quantities.factors import factor_apart
 from axispath.core.quantities.polar import angle_of
-from axispath.core.quantities.scalars import TooWide, absolute, enclosed, is_real
+from axispath.core.quantities.scalars import TooWide, absolute, enclosed, is_real, real_ball
 from axispath.core.quantities.surds import Surd
 from axispath.core.quantities.values import (
     Formula,
@@ -42,11 +43,12 @@ from axispath.core.sheet.document import Document, Written
 from axispath.core.sheet.resolve import ResolvedLane
 from axispath.core.table.results.digits import decimal_of, says, upper_of, written
 from axispath.core.table.results.exact import exact_text, formula_text, mixed_text
-from axispath.core.table.results.measures import in_unit, readings_of
+from axispath.core.table.results.measures import has_unit, in_unit, readings_of
 
 WORDS = catalogue.VOCABULARY
 MOST_ITEMS = 60
 MOST_ROWS = 12
+MOST_EXACT = 8  # characters of an exact number in front of a unit
 FULL = 128  # bits of a number that is rounded to a float64
 LARGEST = 308  # power of ten of what other lines and plots can hold
 PRINCIPAL = "no real value: this is the principal one"
@@ -178,7 +180,24 @@ def _compared(calculator: Calculator, statement: RelationStatement) -> Result:
         return Result(why=f"no answer: {reason}")
     except OutOfTime:
         return Result(why=SLOW)
-    return Result("answer", answer="true" if holds else "false")
+    if holds:
+        return Result("answer", answer="true")
+    return Result("answer", answer="false", note=_apart(calculator, statement.condition))
+
+
+def _apart(calculator: Calculator, condition: Comparison) -> str:
+    """What two sides that are not equal are apart by, where that is a slip of units."""
+    if condition.signs != ("=",):
+        return ""
+    try:
+        sides = [calculator.result(one).value for one in condition.operands]
+    except (NoResult, OutOfTime):
+        return ""
+    bare = [one.value if isinstance(one, Measured) else one for one in sides]
+    if not all(isinstance(one, Surd | arb) and is_real(one) for one in bare):
+        return ""
+    first, second = (float(real_ball(one).mid()) for one in bare)  # type: ignore[arg-type]
+    return factor_apart(first, second)
 
 
 def shown(
@@ -191,6 +210,8 @@ def shown(
     if outcome.condition:
         notes.append(f"condition number {decimal(outcome.condition, 2)}")
     notes += readings_of(lane_body) if lane_body is not None else []
+    if writer.without:
+        notes.append(f"there is no US customary unit for this here: shown in {writer.without}")
     if writer.huge:
         notes.append("larger than anything a plot can hold")
     return replace(found, note="; ".join(notes))
@@ -207,6 +228,7 @@ class _Writer:
         self.degrees = document.unit is AngleUnit.DEGREE
         self.measures = document.measures
         self.huge = False
+        self.without = ""  # a unit of the SI where the sheet's system has none
 
     def value(self, value: Value) -> Result:
         """Any value."""
@@ -246,10 +268,14 @@ class _Writer:
     def quantity(self, value: Measured) -> Cell:
         """A number with its unit."""
         number, unit = in_unit(value, self.measures)
+        if self.measures == "US" and value.shown_in is None and not has_unit(value, "US"):
+            self.without = unit
         cell = self.cell(number)
         behind = f" {unit}" if unit else ""
         rational = isinstance(number, Surd) and number.rational is not None
-        hidden = rational and self.form not in ("exact", "mixed")
+        # A textbook gives a quantity as a decimal where its exact form is a long one.
+        long = rational or len(cell.exact) > MOST_EXACT
+        hidden = long and self.form not in ("exact", "mixed")
         exact = f"{cell.exact}{behind}" if cell.exact and not hidden else ""
         return replace(cell, shown=f"{cell.shown}{behind}", exact=exact, unit=unit)
 

@@ -11,7 +11,7 @@ const EDGE = 30; // rows from the end of these at which others are asked for
 /**
  * @typedef {{title: string, latex: string, swatch: string, text: string, error: string, kind: string, decimals: number}} Column
  * @typedef {{row: number, event: string, words: string, x: number | null, solution: boolean, between: boolean}} RowMark
- * @typedef {{variable: string, sliders: string[], ofTwo: string[], id: string, trouble: string, field?: string, count: number, first: number,
+ * @typedef {{variable: string, unit?: string, sliders: string[], ofTwo: string[], id: string, trouble: string, field?: string, count: number, first: number,
  *   row: number | null, columns: Column[], names: string[], x: number[], shownX: string[], cells: string[][],
  *   reasons: Record<string, string>, marks: RowMark[]}} Chunk
  */
@@ -138,6 +138,7 @@ export class Grid {
     const corner = document.createElement("th");
     corner.scope = "col";
     corner.append(mathematics("var", chunk.variable));
+    if (chunk.unit) corner.append(` (${chunk.unit})`);
     row.append(corner);
     let index = -1;
     for (const column of chunk.columns) {

@@ -177,6 +177,8 @@ export interface Ground {
   y_ticks: Ticks;
   x_label: string;
   y_label: string;
+  x_unit: string;
+  y_unit: string;
   title: string;
   without: ("zeros" | "turning points" | "inflections" | "breaks" | "intersections" | "start and end" | "on the axes" | "turns" | "cusps" | "crossings of itself" | "distances from the pole" | "single points" | "corners" | "highest and lowest" | "saddles")[];
   legend: boolean;
