@@ -36,15 +36,13 @@ def _landmarks(page: Page) -> None:
 
 def _working(page: Page) -> None:
     page.get_by_role("tab", name="Working").click()
+    page.locator(".work-line").nth(9).wait_for()
+
+
+def _equations(page: Page) -> None:
+    page.get_by_role("tab", name="Working").click()
     page.locator(".block-answers").nth(1).wait_for()
     page.locator(".block-answers").first.scroll_into_view_if_needed()
-
-
-def _rows(page: Page) -> None:
-    page.get_by_role("tab", name="Working").click()
-    page.get_by_text("Linear system").click()
-    page.get_by_role("button", name="Solve by rows").click()
-    page.get_by_role("button", name="All steps").click()
 
 
 def _instrument(page: Page) -> None:
@@ -137,8 +135,8 @@ USUAL, PHONE = (1280, 800), (390, 844)
 VIEWS: dict[str, tuple[str, tuple[int, int], Story]] = {
     "sheet": (FERRY, USUAL, _nothing),
     "landmarks": (FERRY, USUAL, _landmarks),
-    "working": ("/demo/crane", USUAL, _working),
-    "rows": ("/demo/tickets", USUAL, _rows),
+    "working": ("/demo/tickets", USUAL, _working),
+    "equations": ("/demo/crane", USUAL, _equations),
     "instrument": (FERRY, USUAL, _instrument),
     "values": ("/demo/slipway", USUAL, _values),
     "solve": (FERRY, USUAL, _equation),
