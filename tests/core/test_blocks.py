@@ -26,6 +26,7 @@ from axispath.core.sheet.refused import EditRefused
 from axispath.core.sheet.resolve import resolve
 from axispath.core.solve.answer import answer
 from axispath.core.solve.question import ask
+from axispath.core.table.columns import heads
 from axispath.core.table.results.blocks import run_table, told
 from axispath.core.table.results.names import names_in_use
 from axispath.core.table.results.result import result_of
@@ -89,6 +90,18 @@ class OnASheet(unittest.TestCase):
         self.assertEqual(list(places(document, document.tables[0])), [0.0, 1.0])
         (one,) = answer(ask(document, "depth z = 10"), None, None).solutions
         self.assertEqual(one.mark.x, 2.0)
+
+    def test_what_is_worked_out_does_not_stand_still_while_a_slider_runs(self):
+        document = sheet("depth = 3 + k\nu = 2", lanes=["k = 2"], lines=["d = det([k, 1; 1, k])"])
+        table = Table(start="0", stop="3", step="1", variable="k", columns=("depth", "d", "u", "k"))
+        document = apply(document, SetTable(table=table))
+        errors = [head.error for head in heads(document, document.tables[0])]
+        self.assertIn("depth is worked out from k", errors[0])
+        self.assertIn("d is worked out from k", errors[1])
+        self.assertEqual(errors[2:], ["", ""])
+        for equation in ("depth + k = 10", "d + k = 9"):
+            with self.assertRaisesRegex(EditRefused, "worked out from k"):
+                ask(document, equation, "k")
 
     def test_one_of_several_solutions_is_used_and_can_be_chosen(self):
         text = "depth = 3 + 2u; draught = u^2; depth = draught"

@@ -256,7 +256,9 @@ class Trouble(unittest.TestCase):
 
     def test_equations_that_say_the_same(self):
         self.assertIn("say the same", self.told("a + b = 4; 2a + 2b = 8")[0])
-        self.assertIn("whatever the value is", self.told("sin(u)^2 + cos(u)^2 = 1")[0])
+        self.assertIn("every u solves them", self.told("sin(u)^2 + cos(u)^2 = 1")[0])
+        self.assertIn("every u from 3 to 4 solves them", self.told("floor(u) = 3")[0])
+        self.assertIn("every v solves them", self.told("u v = u v; u = 2 + v - v")[0])
 
     def test_no_solution_is_said_and_the_rest_answered(self):
         found = solved("u^2 = -1; w = u + 1; k = 3")
@@ -347,6 +349,11 @@ class Reading(unittest.TestCase):
         chosen = self.block("load = mass g; mass = 850 kg", (("g", "name"),))
         self.assertEqual(chosen.unknowns, ("g", "load", "mass"))
         self.assertEqual(self.block("w = m g").unknowns, ("g", "m", "w"))
+
+    def test_a_unit_that_is_not_known_has_the_nearest_one_named(self):
+        block = self.block("mass = 850 kgs; load = mass g")
+        self.assertIn("is the unit kg meant?", block.readings[0].taken)
+        self.assertEqual(self.block("rope = 4 load; load = 2").readings, ())
 
     def test_errors_have_a_place_and_a_mend(self):
         cases = (

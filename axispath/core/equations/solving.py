@@ -36,6 +36,7 @@ from axispath.core.quantities.surds import Surd
 from axispath.core.quantities.values import Grid, Measured, NoResult, Scalar, Value
 
 MOST_SOLUTIONS = 32
+ANYTHING = "the equations hold whatever the value is"
 
 
 def solve(
@@ -148,7 +149,7 @@ class _Solver:
                 why = NoResult(str(error)[:1].lower() + str(error)[1:].rstrip("."))
                 continue
             if found.always:
-                why = NoResult("they hold whatever the value is")
+                why = NoResult(found.always)
             words |= {found.words: None} if found.words else {}
             complete = complete and found.complete
             after += [
@@ -241,7 +242,7 @@ class _Solver:
             if not self.clashes.holds(one, {}):
                 raise NoResult("they contradict each other")
         if core.empty:
-            return Found((), False, always=True)
+            return Found((), False, always=ANYTHING)
         if not core.unknowns:
             only = self._rest(core, ())
             places = (tuple(only[name] for name in names),) if only is not None else ()

@@ -108,7 +108,7 @@ class Standing(Mapping[str, Definition]):
     Such a line is carried out when it is looked up, by whoever uses it: a lane, a column, an end.
     """
 
-    def __init__(self, plain: Mapping[str, Definition], results: Calculated) -> None:
+    def __init__(self, plain: Answers, results: Calculated) -> None:
         self._plain = plain
         self._results = results
         self._known: dict[str, Definition] = {}
@@ -134,6 +134,47 @@ class Standing(Mapping[str, Definition]):
 
     def __contains__(self, name: object) -> bool:
         return name in self._plain  # what the equations leave open has no value
+
+    def is_found(self, name: str) -> bool:
+        """Whether a name has a value that is worked out, by equations or on a line."""
+        return name in self._results.lines or name in self._plain.owner
+
+    def beneath(self, name: str) -> list[str]:
+        """The names that the meaning of a name needs, whatever it stands for."""
+        known = self._plain.plain.get(name) or self._plain.needs.get(name)
+        return [] if known is None else [one.name for one in names_in(known.body)]
+
+
+def found_from(tree: Expression, letter: str, definitions: Mapping[str, Definition]) -> str | None:
+    """A name in a formula whose value was worked out from that of a letter, however indirectly.
+
+    Such a value does not follow where the letter runs inside a program.
+    """
+    if not isinstance(definitions, Standing):
+        return None
+    pending = [one.name for one in names_in(tree)]
+    seen: set[str] = set()
+    while pending:
+        name = pending.pop()
+        if name in seen or name == letter:
+            continue
+        seen.add(name)
+        if definitions.is_found(name) and _leads_to(name, letter, definitions):
+            return name
+        pending += definitions.beneath(name)
+    return None
+
+
+def _leads_to(name: str, letter: str, definitions: Standing) -> bool:
+    pending, seen = definitions.beneath(name), {name}
+    while pending:
+        one = pending.pop()
+        if one == letter:
+            return True
+        if one not in seen:
+            seen.add(one)
+            pending += definitions.beneath(one)
+    return False
 
 
 def _weight(key: Hashable, found: Outcome | NoResult) -> int:

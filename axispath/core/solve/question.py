@@ -23,6 +23,7 @@ from axispath.core.language.tree import (
 )
 from axispath.core.language.walking import free_names
 from axispath.core.search.line import Difference
+from axispath.core.sheet.calculating import found_from
 from axispath.core.sheet.dependencies import used_names
 from axispath.core.sheet.document import Document
 from axispath.core.sheet.refused import EditRefused
@@ -109,6 +110,13 @@ def ask(document: Document, text: str, unknown: str = "") -> Question:
         raise EditRefused(error.message, error.start, error.end, error.mend) from error
     free, sliders = _names(comparison, definitions, list(sheet))
     found = _unknown(free, sliders, unknown, text)
+    for side in comparison.operands:
+        name = found_from(side, found, definitions)
+        if name is not None:
+            raise EditRefused(
+                f"{name} is worked out from {found} on the page Working, so this cannot be solved "
+                f"for {found} here: write it as equations there."
+            )
     question = Question(text.strip(), comparison, found, document.unit, definitions, pair)
     try:
         _ = question.sides, question.differences

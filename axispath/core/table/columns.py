@@ -13,6 +13,7 @@ from axispath.core.language.pasted import written
 from axispath.core.language.statement import parse_expression
 from axispath.core.language.tree import Call, Expression, FunctionStatement, Name
 from axispath.core.language.walking import free_names
+from axispath.core.sheet.calculating import found_from
 from axispath.core.sheet.curve import parameters
 from axispath.core.sheet.document import Document, Lane, Table
 from axispath.core.sheet.resolve import ResolvedLane, resolve
@@ -22,6 +23,11 @@ from axispath.core.table.rows import TableRefused, stepped
 
 MOST_ACROSS = 40
 TWO = ("map", "several")  # kinds that may have two numbers
+
+
+NOT_FOLLOWED = (
+    "{name} is worked out from {running} on the page Working: under its equations there is a table."
+)
 
 
 @dataclass(frozen=True)
@@ -93,6 +99,9 @@ def _head(document: Document, table: Table, text: str) -> Head:
     missing = _missing(tree, running, definitions)
     if missing:
         return Head(text, None, error=missing)
+    worked_out = found_from(tree, running, definitions)
+    if worked_out is not None:
+        return Head(text, None, error=NOT_FOLLOWED.format(name=worked_out, running=running))
     own = _own_lane(tree, running, list(sheet))
     if own is not None:
         return Head(text, own, own) if own.can(OVER_X) else Head(text, None, error=_unready(own))

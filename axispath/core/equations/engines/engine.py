@@ -116,13 +116,13 @@ def _simple(ball: arb) -> Surd:
 class Found:
     """The solutions of a core; ``complete`` where there are no others, within what ``words`` say.
 
-    ``always`` where every number solves it.
+    ``always`` says what solves it where these are not single numbers.
     """
 
     places: tuple[Place, ...]
     complete: bool
     words: str = ""
-    always: bool = False
+    always: str = ""
 
 
 @dataclass(frozen=True, slots=True)

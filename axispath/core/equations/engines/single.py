@@ -22,7 +22,7 @@ from axispath.core.quantities.scalars import is_real, is_zero
 from axispath.core.quantities.surds import PI, Surd
 from axispath.core.quantities.values import NoResult, Scalar
 from axispath.core.search.budget import Budget
-from axispath.core.search.landmark import Landmark, Open, Reason
+from axispath.core.search.landmark import Cell, Landmark, Open, Reason
 from axispath.core.search.line import Difference, Look, look
 
 DEGREE = 24
@@ -99,10 +99,20 @@ def _searched(task: Task, tree: Expression, name: str) -> Found:
         place = _place(task, mark)
         if task.inside(place):
             places.append(place)
-    always = any(cell.sign == 0 and cell.low < cell.high for cell in seen.cells)
+    always = [cell for cell in seen.cells if cell.sign == 0 and cell.low < cell.high]
     complete = not seen.open and not seen.more and len(zeros) <= MOST and not always
     words = _bounds_told(task, name) if complete else _open_told(seen, name, len(zeros))
-    return Found(tuple(places), complete, words, always and not places)
+    told = _always_told(seen, always, name) if always and not places else ""
+    return Found(tuple(places), complete, words, told)
+
+
+def _always_told(seen: Look, always: list[Cell], name: str) -> str:
+    if all(cell.sign in (0, None) for cell in seen.cells):
+        return f"every {name} solves them"
+    low, high = always[0].low, always[0].high
+    if len(always) > 1 or math.isinf(low) or math.isinf(high):
+        return f"every {name} of whole stretches solves them"
+    return f"every {name} from {decimal(low, 6)} to {decimal(high, 6)} solves them"
 
 
 def _place(task: Task, mark: Landmark) -> Place:
