@@ -23,6 +23,10 @@ def main(arguments: list[str]) -> int:
             from axispath.command import backing
 
             return backing.backup(rest) if command == "backup" else backing.restore(rest)
+        case "convert":
+            from axispath.command.converting import convert
+
+            return convert(rest)
         case "bench":
             from bench.run import run_bench
 

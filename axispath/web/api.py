@@ -8,6 +8,7 @@ from flask import Blueprint, Response, render_template
 from sqlalchemy.orm import Session
 
 from axispath.budgets import USUAL_SEARCH
+from axispath.core.path.called import CERTAINTY, KIND_NAMES
 from axispath.core.sheet.document import Document, View
 from axispath.core.sheet.edits import EDITS, with_view
 from axispath.core.sheet.ends import typed_end
@@ -46,7 +47,6 @@ from axispath.web.inside import UNFINISHED
 from axispath.web.landmarks.page import landmarks
 from axispath.web.landmarks.searching import looked
 from axispath.web.landmarks.wire import marks_only
-from axispath.web.landmarks.words import CERTAINTY, KIND_NAMES
 from axispath.web.person import current_person, person_for_change, remember_person, store
 from axispath.web.picture import encoded_picture, encoded_trails, frame_of
 from axispath.web.reading_back import read_back

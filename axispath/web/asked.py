@@ -249,11 +249,11 @@ def base_and_edits(found: dict[str, object]) -> tuple[int, list[Edit]]:
 
 
 class Taking(Searching):
-    """A picture of the plot to take away."""
+    """A picture of the plot, or the whole sheet, to take away."""
 
-    format: Literal["png", "svg", "pdf"] = "png"
-    width: Annotated[int, Field(ge=1, le=100_000)]
-    height: Annotated[int, Field(ge=1, le=100_000)]
+    format: Literal["png", "svg", "pdf", "sheet", "notebook", "script", "latex", "workbook"] = "png"
+    width: Annotated[int, Field(ge=1, le=100_000)] = 1200
+    height: Annotated[int, Field(ge=1, le=100_000)] = 750
     scale: Annotated[float, Field(ge=1, le=4)] = 1.0
     pinned: Annotated[list[Annotated[str, Field(max_length=80)]], Field(max_length=2000)] = []
     states: States = []

@@ -9,6 +9,7 @@ from typing import Any
 from flask import render_template
 
 from axispath.core.language.numbers import MINUS, decimal, full_precision
+from axispath.core.path.called import CERTAINTY
 from axispath.core.path.kinds import SEARCHED
 from axispath.core.path.labels import labelled, shown_t, shown_x, shown_y
 from axispath.core.path.survey import unsearched
@@ -19,7 +20,7 @@ from axispath.core.sheet.scopes import scope_of
 from axispath.core.solve.largest import Largest
 from axispath.core.solve.meet import Met
 from axispath.core.solve.system import System
-from axispath.web.landmarks.words import CERTAINTY, MARKS
+from axispath.web.landmarks.words import MARKS
 from axispath.web.present import lane_views, scripted_lanes
 
 MOST_SHOWN = 400

@@ -13,7 +13,7 @@ from axispath.core.memory import Memory
 from axispath.core.sheet.document import MarkGroup
 from axispath.core.sheet.look import LOOK
 from axispath.core.solve.methods import METHODS
-from axispath.exchange.formats import FORMATS
+from axispath.exchange.formats import PICTURES, WHOLE
 from axispath.store import sheets
 from axispath.store.sheets import Opened
 from axispath.web import computing, present
@@ -88,7 +88,8 @@ def _sheet_page(found: Opened) -> ResponseReturnValue:
         keys=KEYS,
         desk_pages=DESK_PAGES,
         methods=METHODS.values(),
-        formats=FORMATS.values(),
+        formats=PICTURES,
+        whole=WHOLE,
         look=LOOK,
         mark_groups=get_args(MarkGroup),
     )

@@ -13,6 +13,7 @@ from axispath.core import catalogue
 from axispath.core.arithmetic.interval import End
 from axispath.core.language.latex import latex
 from axispath.core.language.numbers import decimal, full_precision, listed
+from axispath.core.path.called import CERTAINTY
 from axispath.core.path.labels import labelled, shown_x
 from axispath.core.search.exact_forms import asked_for, exact_forms
 from axispath.core.sheet.angles import suspect_in
@@ -33,7 +34,7 @@ from axispath.web.asked import Solving, Watching, answered, body
 from axispath.web.computing import computed, patient
 from axispath.web.exact import LATE, answers
 from axispath.web.inside import UNFINISHED
-from axispath.web.landmarks.words import CERTAINTY, MARKS
+from axispath.web.landmarks.words import MARKS
 from axispath.web.meeting import largest_answer, meeting_answer, system_answer, temporary
 from axispath.work.kinds import EXACT
 

@@ -1,4 +1,4 @@
-"""Pictures to take away."""
+"""Pictures and whole sheets to take away."""
 
 from __future__ import annotations
 
@@ -17,13 +17,16 @@ blueprint = Blueprint("taking", __name__, url_prefix="/api")
 @blueprint.post("/sheets/<key>/export")
 @computed(LONG, lengthy=True)
 def export(key: str, part: int = 0) -> Response:
-    """The plot as it is seen, as a file; it has one part."""
+    """The plot as it is seen, or the whole sheet, as a file; it has one part."""
     # Matplotlib is loaded with the first picture: most processes never draw one.
     from axispath.exchange.picture.draw import picture
     from axispath.exchange.picture.seen import Seen
 
     wanted = Taking.model_validate(body())
     document = wanted.document(key)
+    chosen = FORMATS[wanted.format]
+    if chosen.make is not None:
+        return Response(chosen.make(document), mimetype=chosen.media)
     seen = Seen(
         document,
         wanted.width,
@@ -39,4 +42,4 @@ def export(key: str, part: int = 0) -> Response:
         against=wanted.against,
     )
     data = picture(seen, wanted.format, wanted.scale)
-    return Response(data, mimetype=FORMATS[wanted.format].media)
+    return Response(data, mimetype=chosen.media)

@@ -9,7 +9,7 @@ from axispath.core.sampling.kinds import DRAWN, drawn
 from axispath.core.sheet import palette
 from axispath.core.sheet.refused import EditRefused
 from axispath.core.sheet.resolve import resolve
-from axispath.exchange.formats import FORMATS
+from axispath.exchange.formats import PICTURES
 from axispath.exchange.picture.curves import (
     draw_area,
     draw_curve,
@@ -25,6 +25,7 @@ from axispath.exchange.picture.marks import draw_labels, draw_legend, draw_mark,
 from axispath.exchange.picture.seen import Seen
 from axispath.exchange.picture.sheet_of_paper import Paper, drawing
 
+KINDS = {found.name: found for found in PICTURES}
 SMALLEST, LARGEST, MOST_PIXELS = 160, 4000, 24_000_000
 EDGE, RAIL, TITLE, SMALL = 14, 28, 24, 20  # pixels
 
@@ -34,12 +35,12 @@ def picture(seen: Seen, kind: str, scale: float = 1.0) -> bytes:
 
     Raises EditRefused where the size is out of bounds.
     """
-    if kind not in FORMATS:
-        raise EditRefused(f"A picture is a {listed(FORMATS)}.")
+    if kind not in KINDS:
+        raise EditRefused(f"A picture is a {listed(KINDS)}.")
     for side, length in (("width", seen.width), ("height", seen.height)):
         if not SMALLEST <= length <= LARGEST:
             raise EditRefused(f"The {side} of a picture is {SMALLEST} to {LARGEST} pixels.")
-    if FORMATS[kind].pixels and seen.width * seen.height * scale**2 > MOST_PIXELS:
+    if KINDS[kind].pixels and seen.width * seen.height * scale**2 > MOST_PIXELS:
         raise EditRefused("This picture has too many pixels: make it smaller or less sharp.")
     with drawing:
         return _drawn(seen).saved(kind, scale)

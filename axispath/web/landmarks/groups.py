@@ -12,6 +12,7 @@ from axispath.core.arithmetic.patience import OutOfTime, limited
 from axispath.core.arithmetic.rationals import Exact
 from axispath.core.language.names import lowered
 from axispath.core.language.numbers import decimal, full_precision, listed
+from axispath.core.path.called import CERTAINTY, KIND_NAMES
 from axispath.core.path.kinds import SEARCHED
 from axispath.core.path.labels import crossing_key, keyed, shown_t, shown_x, shown_y, shown_z
 from axispath.core.path.lanes import Crossing
@@ -27,7 +28,7 @@ from axispath.core.search.landmark import (
 from axispath.core.sheet.curve import written_exact
 from axispath.core.sheet.resolve import ResolvedLane
 from axispath.core.table.where import defined_where, undefined_throughout
-from axispath.web.landmarks.words import CERTAINTY, KIND_NAMES, MARKS, why
+from axispath.web.landmarks.words import MARKS, why
 
 MOST_NAMED = 3  # stretches in a sentence
 ALWAYS = ("zeros", "turning points")  # headings that show even where there is nothing

@@ -1,0 +1,1 @@
+"""Sheets as LaTeX: formulas, landmarks, tables, and the figure as source that can be edited."""

@@ -1,0 +1,71 @@
+"""What a sheet is computed again by: parts with a title, plain words, and code."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from axispath.core.arithmetic.unit import AngleUnit
+from axispath.core.sheet.document import Document
+from axispath.core.sheet.resolve import resolve
+from axispath.exchange.script.definitions import Definitions
+from axispath.exchange.script.expressions import Writer
+from axispath.exchange.script.figure import figure
+from axispath.exchange.script.functions import source, with_needed
+from axispath.exchange.script.measured import data_of, fits_of
+from axispath.exchange.script.section import Section
+from axispath.exchange.script.tables import tables_of
+
+IMPORTS = """import matplotlib.pyplot as plt
+import numpy as np
+from scipy import optimize, special"""
+GAP = "\n\n\n"
+
+
+def recipe(document: Document) -> list[Section]:
+    """The parts of a sheet in the order in which Python needs them."""
+    sheet, writer = resolve(document), Writer(document.unit)
+    shown = [lane for lane in sheet if not lane.lane.hidden and not lane.lane.working]
+    parts = [
+        *data_of(sheet),
+        *Definitions(sheet, writer).sections(),
+        *fits_of(sheet, writer),
+        *_zeros(document, writer),
+        *tables_of(document, writer),
+        figure(document, [lane for lane in shown if lane.ready]),
+    ]
+    angles = "degrees" if document.unit is AngleUnit.DEGREE else "radians"
+    words = (
+        f"“{document.name}”, as plain Python with NumPy, SciPy and Matplotlib. Angles are in "
+        f"{angles}."
+    )
+    beginning = [Section(document.name, words, IMPORTS)]
+    if writer.used:
+        code = GAP.join(source(name) for name in with_needed(list(writer.used)))
+        beginning.append(Section("Helpers", "Functions that the formulas below use.", code))
+    return [*beginning, *parts]
+
+
+def _zeros(document: Document, writer: Writer) -> Iterator[Section]:
+    """The zeros of the shown functions in the view."""
+    sheet = resolve(document)
+    lanes = [
+        lane
+        for lane in sheet
+        if lane.kind.key == "function"
+        and lane.ready
+        and not lane.lane.hidden
+        and not lane.lane.working
+    ]
+    names = [lane.name for lane in lanes if lane.name in writer.defined]
+    if not names:
+        return
+    view = document.view
+    ends = f"{view.left!r}, {view.right!r}"
+    calls = [f'show("{name}", zeros({writer.defined[str(name)]}, {ends}))' for name in names]
+    words = (
+        "Zeros in the view: where the sign changes between neighbouring places, narrowed by "
+        "Brent’s method, and where a curve touches the axis. This finds what lies far enough "
+        "apart; the sheet proves what it lists."
+    )
+    code = GAP.join([source("zeros"), source("show"), "\n".join(calls)])
+    yield Section("Zeros", words, code)

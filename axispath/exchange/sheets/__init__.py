@@ -1,0 +1,1 @@
+"""Sheets as files: JSON with a published schema, and many of them in one archive."""
