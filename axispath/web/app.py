@@ -17,6 +17,7 @@ from axispath.store.database import Store
 from axispath.web import (
     api,
     assets,
+    bringing,
     equations,
     errands,
     handbook,
@@ -95,6 +96,7 @@ def create_app(database: str | None = None, secret_key: str | None = None) -> Fl
     app.register_blueprint(measured.blueprint)
     app.register_blueprint(reducing.blueprint)
     app.register_blueprint(equations.blueprint)
+    app.register_blueprint(bringing.blueprint)
     app.register_blueprint(working.blueprint)
     app.register_blueprint(taking.blueprint)
     app.register_blueprint(solving.blueprint)

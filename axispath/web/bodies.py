@@ -5,9 +5,13 @@ from __future__ import annotations
 from flask import Request
 
 from axispath.exchange.data.opened import LARGEST
+from axispath.exchange.sheets.file import LARGEST as SHEETS
 
 MAX_REQUEST = 200_000  # bytes; the longest honest request is a few lanes of 2,000 characters
-LARGER = {"measured.open_file": LARGEST + 1}
+LARGER = {
+    "measured.open_file": LARGEST + 1,
+    "bringing.bring": SHEETS + (1 << 16),  # with what a form puts around a file
+}
 
 
 class SheetRequest(Request):

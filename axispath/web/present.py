@@ -30,6 +30,7 @@ from axispath.core.sheet.resolve import ResolvedLane, resolve
 from axispath.core.sheet.scopes import scope_of
 from axispath.core.table.kinds import AT_PLACE, READ
 from axispath.core.table.rows import number
+from axispath.exchange.names import file_name
 from axispath.store.sheets import Opened
 from axispath.web.ground import ground_view, own_colours
 from axispath.web.kinds import FACES
@@ -186,6 +187,7 @@ def state(found: Opened, shown: dict[str, Any]) -> dict[str, Any]:
         "undo": found.undo,
         "redo": found.redo,
         "name": document.name,
+        "file": file_name(document.name, "x").removesuffix(".x"),
         "unit": document.unit,
         "notation": document.notation,
         "digits": document.digits,

@@ -66,7 +66,7 @@ class Access(BrowserTest):
         self.open()
         self.type_line("sin(")
         self.check("a wrong line")
-        for opener in ("All keys", "Take a picture away, or print", "numbers, title…"):
+        for opener in ("All keys", "Take the sheet or a picture away, or print", "numbers, title…"):
             self.page.get_by_role("button", name=opener).first.click()
             self.check(opener)
             self.page.keyboard.press("Escape")

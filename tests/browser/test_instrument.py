@@ -118,24 +118,26 @@ class Instrument(BrowserTest):
 
     def test_pictures_are_taken_away(self):
         self.open("/demo/ferry-window")
-        self.page.get_by_role("button", name="Take a picture away, or print").click()
-        dialog = self.page.get_by_role("dialog", name="Take a picture away")
+        self.page.get_by_role("button", name="Take the sheet or a picture away, or print").click()
+        dialog = self.page.get_by_role("dialog", name="Take away")
         for kind, start in (
             ("SVG drawing", b"<?xml"),
             ("PNG picture", b"\x89PNG"),
             ("PDF page", b"%PDF"),
         ):
             if not dialog.is_visible():
-                self.page.get_by_role("button", name="Take a picture away, or print").click()
+                self.page.get_by_role(
+                    "button", name="Take the sheet or a picture away, or print"
+                ).click()
             dialog.get_by_label(kind).check()
             with self.page.expect_download() as download:
-                dialog.get_by_role("button", name="Save the picture").click()
+                dialog.get_by_role("button", name="Save", exact=True).click()
             with open(download.value.path(), "rb") as file:
                 self.assertTrue(file.read(8).startswith(start), kind)
             self.assertTrue(download.value.suggested_filename.startswith("Ferry window."))
-        self.page.get_by_role("button", name="Take a picture away, or print").click()
+        self.page.get_by_role("button", name="Take the sheet or a picture away, or print").click()
         dialog.get_by_label("Width in pixels").fill("9")
-        dialog.get_by_role("button", name="Save the picture").click()
+        dialog.get_by_role("button", name="Save", exact=True).click()
         expect(dialog.locator(".why")).to_contain_text("width of a picture")
 
     def test_a_lane_that_takes_too_long_says_so_and_others_go_on(self):

@@ -93,10 +93,9 @@ def sides(text):
 
 class EveryBlock(unittest.TestCase):
     def setUp(self):
-        mpmath.mp.dps = 60
-
-    def tearDown(self):
-        mpmath.mp.dps = 15
+        working = mpmath.workdps(60)
+        working.__enter__()
+        self.addCleanup(working.__exit__, None, None, None)
 
     def all_in_three_orders(self, text, wanted):
         for lines in orders(text):

@@ -5,6 +5,8 @@ import { Trouble } from "../sheet/api.js";
 import { typeset } from "../lanes/formulas.js";
 import { save } from "./tables.js";
 
+const TAKEN = "axispath taken away as"; // the format that was chosen last
+
 /** How the plot looks, and what is done with its picture. @param {import("../sheet/instrument.js").Instrument} at */
 export function looksPart(at) {
   const { events, plot, session } = at;
@@ -15,7 +17,7 @@ export function looksPart(at) {
     yTicks: { ...start.typed.y_ticks },
     hasHead: Boolean(start.title || start.yLabel),
     groundTrouble: "",
-    takeAway: { format: "png", width: "1200", height: "750", scale: "2" },
+    takeAway: { format: localStorage.getItem(TAKEN) ?? "png", width: "1200", height: "750", scale: "2" },
     takeTrouble: "",
     taking: false,
 
@@ -108,9 +110,11 @@ export function looksPart(at) {
       this.taking = true;
       this.takeTrouble = "";
       try {
-        const file = await at.made("Drawing the picture", `/api/sheets/${session.key}/export`, wanted);
+        const chosen = this.chosenFormat();
+        const file = await at.made("Making the file", `/api/sheets/${session.key}/export`, wanted);
         if (!file) return;
-        save(file, `${session.state.name}.${format}`);
+        localStorage.setItem(TAKEN, format);
+        save(file, `${session.state.file}.${chosen?.dataset.ending ?? format}`);
         this.closePicture();
         plot.canvas.focus();
       } catch (trouble) {
@@ -161,9 +165,15 @@ export function looksPart(at) {
     get stepsTyped() {
       return { x: this.xTicks.kind === "step", y: this.yTicks.kind === "step" };
     },
+    /** @returns {HTMLElement | null} */
+    chosenFormat() {
+      return document.querySelector(`#picture input[value="${CSS.escape(this.takeAway.format)}"]`);
+    },
+    get isPicture() {
+      return "picture" in (this.chosenFormat()?.dataset ?? {});
+    },
     get isPng() {
-      const chosen = document.querySelector(`#picture input[value="${CSS.escape(this.takeAway.format)}"]`);
-      return chosen?.getAttribute("data-pixels") === "true";
+      return this.chosenFormat()?.dataset.pixels === "true";
     },
     get hasLegend() {
       return this.ground.legend;

@@ -585,9 +585,9 @@ export interface Taking {
   moving?: boolean;
   page?: boolean;
   along?: boolean;
-  format?: "png" | "svg" | "pdf";
-  width: number;
-  height: number;
+  format?: "png" | "svg" | "pdf" | "sheet" | "notebook" | "script" | "latex" | "workbook";
+  width?: number;
+  height?: number;
   scale?: number;
   pinned?: string[];
   states?: Slide[][];
