@@ -183,9 +183,12 @@ def zeros(function: Function, low: float, high: float, places: int = 20_001) -> 
     y = np.asarray(function(x), dtype=float)
     scale = np.nanmax(np.abs(y[np.isfinite(y)]), initial=0.0) or 1.0
     found = [float(place) for place in x[y == 0]]
-    for k in np.flatnonzero(y[:-1] * y[1:] < 0):
+    finite = np.isfinite(y[:-1]) & np.isfinite(y[1:])
+    for k in np.flatnonzero(finite & (np.sign(y[:-1]) * np.sign(y[1:]) < 0)):
         place = optimize.brentq(lambda t: float(function(t)), x[k], x[k + 1], xtol=1e-14)
-        if abs(float(function(place))) <= max(abs(y[k]), abs(y[k + 1])):  # else it runs to infinity
+        if abs(float(function(place))) <= 1e-3 * max(
+            abs(y[k]), abs(y[k + 1])
+        ):  # else it breaks there
             found.append(place)
     size = np.abs(y)
     lower = (size[1:-1] < size[:-2]) & (size[1:-1] <= size[2:]) & (size[1:-1] < 1e-3 * scale)

@@ -6,7 +6,7 @@ from collections.abc import Iterator
 
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.sheet.document import Document
-from axispath.core.sheet.resolve import resolve
+from axispath.core.sheet.resolve import ResolvedLane, resolve
 from axispath.exchange.script.definitions import Definitions
 from axispath.exchange.script.expressions import Writer
 from axispath.exchange.script.figure import figure
@@ -56,12 +56,13 @@ def _zeros(document: Document, writer: Writer) -> Iterator[Section]:
         and not lane.lane.hidden
         and not lane.lane.working
     ]
-    names = [lane.name for lane in lanes if lane.name in writer.defined]
-    if not names:
+    lanes = [lane for lane in lanes if lane.name in writer.defined]
+    if not lanes:
         return
-    view = document.view
-    ends = f"{view.left!r}, {view.right!r}"
-    calls = [f'show("{name}", zeros({writer.defined[str(name)]}, {ends}))' for name in names]
+    calls = [
+        f'show("{lane.name}", zeros({writer.defined[str(lane.name)]}, {_part(document, lane)}))'
+        for lane in lanes
+    ]
     words = (
         "Zeros in the view: where the sign changes between neighbouring places, narrowed by "
         "Brent’s method, and where a curve touches the axis. This finds what lies far enough "
@@ -69,3 +70,11 @@ def _zeros(document: Document, writer: Writer) -> Iterator[Section]:
     )
     code = GAP.join([source("zeros"), source("show"), "\n".join(calls)])
     yield Section("Zeros", words, code)
+
+
+def _part(document: Document, lane: ResolvedLane) -> str:
+    """From where to where a function is looked at: its domain, as far as it is in view."""
+    view, (low, high) = document.view, lane.ends
+    left = view.left if low is None else max(view.left, low.x)
+    right = view.right if high is None else min(view.right, high.x)
+    return f"{left!r}, {right!r}"

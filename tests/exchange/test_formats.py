@@ -1,0 +1,296 @@
+"""Sheets taken away: each format checked by its own tool, and what a script prints by the sheet."""
+
+import io
+import json
+import os
+import re
+import subprocess
+import sys
+import tempfile
+import unittest
+import zipfile
+from pathlib import Path
+
+import jsonschema
+import nbformat
+import numpy as np
+import openpyxl
+from hypothesis import given, settings
+from hypothesis import strategies as some
+from nbclient import NotebookClient
+
+from axispath.core import catalogue
+from axispath.core.arithmetic.unit import AngleUnit
+from axispath.core.path.survey import survey
+from axispath.core.search.landmark import Kind
+from axispath.core.sheet.document import Document, View
+from axispath.core.sheet.edits import AddLane, SetNote, apply, with_view
+from axispath.core.sheet.refused import EditRefused
+from axispath.core.sheet.resolve import resolve
+from axispath.demo.harbour import DEMOS
+from axispath.exchange.formats import FORMATS, WHOLE
+from axispath.exchange.names import file_name, told_apart
+from axispath.exchange.script.functions import CARRIED, NAMES, PLAIN
+from axispath.exchange.script.written import notebook, script
+from axispath.exchange.sheets.archive import MOST_BYTES, archive, read_file
+from axispath.exchange.sheets.file import MARK, read_sheet, schema, sheet_file
+from tests.core.test_kinds import LINES, whole
+
+ALONE = """
+import sys
+
+class Alone:
+    # Only what a fresh environment with NumPy, SciPy and Matplotlib has.
+    def find_spec(self, name, path=None, target=None):
+        if name.split(".")[0] in ("axispath", "flask", "flint", "sympy", "sqlalchemy", "pydantic"):
+            raise ImportError(name)
+
+sys.meta_path.insert(0, Alone())
+"""
+
+
+def printed(document):
+    """What the script of a sheet prints, run by itself in a folder of its own."""
+    with tempfile.TemporaryDirectory() as folder:
+        place = Path(folder) / "sheet.py"
+        place.write_bytes(ALONE.encode() + script(document))
+        home = {"HOME": folder, "MPLBACKEND": "Agg", "PATH": os.environ.get("PATH", "")}
+        done = subprocess.run(
+            [sys.executable, "-I", str(place)],
+            capture_output=True,
+            cwd=folder,
+            env=home,
+            text=True,
+            check=False,
+        )
+    assert done.returncode == 0, done.stderr[-1500:]
+    return done.stdout
+
+
+def sheet(*lines, left=-10.0, right=10.0):
+    document = with_view(Document(), View(left=left, right=right))
+    for line in lines:
+        document = apply(document, AddLane(text=line, id=line[0].lower(), keep=True))
+    return document
+
+
+class Files(unittest.TestCase):
+    def test_every_demo_and_every_kind_of_lane_come_back_as_they_were(self):
+        published = schema()
+        jsonschema.Draft202012Validator.check_schema(published)
+        documents = [make() for make in DEMOS.values()] + [whole()]
+        for document in documents:
+            data = sheet_file(document)
+            self.assertEqual(read_sheet(data), document)
+            jsonschema.validate(json.loads(data), published)
+        found = read_file(archive(documents))
+        self.assertEqual((found.documents, found.left), (tuple(documents), ()))
+
+    @given(
+        some.lists(some.sampled_from(sorted(LINES.values())), max_size=5, unique=True),
+        some.text(max_size=40),
+        some.floats(-1e6, 1e6),
+        some.floats(1e-3, 1e6),
+    )
+    @settings(max_examples=60, deadline=None)
+    def test_any_sheet_comes_back(self, lines, note, left, width):
+        document = with_view(Document(), View(left=left, right=left + width))
+        for k, line in enumerate(lines):
+            document = apply(document, AddLane(text=line, id=f"lane{k}", keep=True))
+        if lines:
+            document = apply(document, SetNote(id="lane0", note=note))
+        self.assertEqual(read_sheet(sheet_file(document)), document)
+
+    def test_what_is_no_sheet_is_refused_with_a_sentence(self):
+        good = json.loads(sheet_file(sheet("f(x) = x")))
+        lanes = [{"id": f"l{k}", "text": "x"} for k in range(201)]
+        cases = (
+            (b"", "no JSON"),
+            (b"{", "no JSON"),
+            (b"[1, 2]", "no sheet"),
+            (b'{"name": "x"}', "no sheet"),
+            (b" " * (21 << 20), "20 MB at most"),
+            (json.dumps({**good, MARK: 99}).encode(), "newer version"),
+            (json.dumps({**good, MARK: "1"}).encode(), "not a whole number"),
+            (json.dumps({**good, "lanes": lanes}).encode(), "lanes: .*200"),
+            (json.dumps({**good, "strange": 1}).encode(), "strange"),
+            (json.dumps({**good, "view": {"left": 5, "right": 1}}).encode(), "view"),
+        )
+        for data, words in cases:
+            with self.subTest(words), self.assertRaisesRegex(EditRefused, words):
+                read_sheet(data)
+
+    def test_archives_that_mean_harm(self):
+        def packed(files):
+            out = io.BytesIO()
+            with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as made:
+                for name, data in files.items():
+                    made.writestr(name, data)
+            return out.getvalue()
+
+        good = sheet_file(sheet("f(x) = x"))
+        found = read_file(packed({"../../etc/a.json": good, "readme.txt": b"x", "b.json": b"{"}))
+        self.assertEqual(len(found.documents), 1)
+        self.assertIn("readme.txt: not a JSON file", found.left)
+        self.assertTrue(any(one.startswith("b.json: ") for one in found.left))
+        bomb = packed({f"{k}.json": b" " * (19 << 20) for k in range(8)})
+        self.assertLess(len(bomb), 1 << 20)
+        self.assertGreater(8 * (19 << 20), MOST_BYTES)
+        for data, words in (
+            (bomb, "unpacks to more than|There is no sheet"),
+            (packed({"a.txt": b"x"}), "no sheet in this ZIP"),
+            (packed({f"{k}.json": good for k in range(201)}), "200 can be read"),
+            (packed({"a.json": good})[:-30], "damaged"),
+        ):
+            with self.subTest(words), self.assertRaisesRegex(EditRefused, words):
+                read_file(data)
+
+    def test_names_of_files_are_safe_everywhere(self):
+        for name, wanted in (
+            ("Ferry window", "Ferry window.json"),
+            ("../../etc/passwd", "etc passwd.json"),
+            ("CON", "sheet CON.json"),
+            ("a\x00b\n:c*?", "a b c.json"),
+            ("...", "sheet.json"),
+            ("x" * 300, f"{'x' * 80}.json"),
+            ("‮evil", "evil.json"),
+        ):
+            self.assertEqual(file_name(name, "json"), wanted)
+        found = told_apart(["A", "a", "A", "b"], "py")
+        self.assertEqual(len({one.lower() for one in found}), 4)
+
+    @given(some.text(max_size=120))
+    @settings(max_examples=150, deadline=None)
+    def test_any_name_makes_a_safe_one(self, name):
+        found = file_name(name, "tex")
+        self.assertRegex(found, r"^[^<>:\"/\\|?*\x00-\x1f]{1,84}\.tex$")
+        self.assertFalse(found.startswith((".", " ")))
+
+
+class Scripts(unittest.TestCase):
+    def test_scripts_run_by_themselves_and_find_the_zeros_of_the_sheet(self):
+        for name, make in DEMOS.items():
+            with self.subTest(name):
+                document = make()
+                self.compared(document, printed(document))
+
+    def compared(self, document, output):
+        told = dict(re.findall(r"^zeros of (\w+): (.*)$", output, re.MULTILINE))
+        found = survey(document)
+        for lane, path in found.lanes:
+            if lane.kind.key != "function" or path is None or lane.name not in told:
+                continue
+            proved = sorted(mark.x for mark in path.of(Kind.ZERO))
+            text = told[lane.name]
+            listed = [] if text == "none here" else [float(one) for one in text.split(", ")]
+            self.assertEqual(len(listed), len(proved), (lane.name, listed, proved))
+            for one, other in zip(listed, proved, strict=True):
+                self.assertAlmostEqual(one, other, delta=1e-6 * (1 + abs(other)))
+
+    def test_zeros_of_many_shapes(self):
+        document = sheet(
+            "f(x) = sin(3x) + x/4",
+            "g(x) = (x - 2)^2",
+            "h(x) = 1/x",
+            "k(x) = tan(x)",
+            "m(x) = x^3 - 2 if x < 3, 5 otherwise",
+            "n(x) = x^(1/3) + 1",
+            "p(x) = floor(x) - 1/2",
+            "q(x) = e^x - 3 for x > 0",
+        )
+        self.compared(document, printed(document))
+
+    def test_every_kind_of_lane_is_written_and_what_is_left_out_is_said(self):
+        document = whole()
+        output = printed(document)
+        self.assertIn("zeros of", output)
+        text = script(document).decode()
+        for lane in resolve(document):
+            if lane.error is not None or lane.missing:
+                self.assertIn(" ".join(lane.lane.text.split()), text)
+
+    def test_tables_and_fits_are_those_of_the_sheet(self):
+        output = printed(DEMOS["engine"]())
+        fit = resolve(DEMOS["engine"]()).lane("lane2").fitted.result
+        for name, value in zip(fit.names, fit.parameters, strict=True):
+            found = re.search(
+                rf"^fit: {name} = ([-+.e\d]+), standard error ([-+.e\d]+)", output, re.M
+            )
+            self.assertAlmostEqual(float(found[1]), value, delta=1e-6 * abs(value))
+        rows = [
+            line.split("\t") for line in printed(DEMOS["slipway"]()).split("\n") if "\t" in line
+        ]
+        lane = next(one for one in resolve(DEMOS["slipway"]()) if one.name == "w")
+        head, *body = rows
+        places = np.array([float(row[0]) for row in body])
+        values = lane.floats(places)
+        for row, value in zip(body, values, strict=True):
+            self.assertAlmostEqual(float(row[head.index("w(x)")]), value, places=9)
+
+    def test_degrees_equations_and_strange_names(self):
+        document = sheet("f(x) = sin(x) - 1/2", "lambda = 3", "g(x) = lambda x - 6", right=170.0)
+        document = document.model_copy(update={"unit": AngleUnit.DEGREE})
+        self.compared(document, printed(document))
+        self.assertIn("zeros of g: 2\n", printed(document))
+
+    def test_nobody_can_put_code_into_a_script(self):
+        document = sheet('f(x) = x"""\nimport os', "g(x) = x")
+        document = document.model_copy(update={"name": 'a\nimport os\n"""'})
+        text = script(document).decode()
+        self.assertNotRegex(text, r"(?m)^import os")
+        printed(document)
+
+    def test_functions_of_the_catalogue_have_a_counterpart(self):
+        missing = {name for name in catalogue.ENTRIES if name not in {*PLAIN, *CARRIED, "degrees"}}
+        self.assertEqual(missing, set())
+        self.assertLessEqual(set(CARRIED.values()), NAMES)
+
+
+class Notebooks(unittest.TestCase):
+    def test_each_is_valid(self):
+        for make in DEMOS.values():
+            nbformat.validate(json.loads(notebook(make())))
+
+    def test_one_runs_and_shows_its_picture(self):
+        book = nbformat.reads(notebook(DEMOS["ferry-window"]()).decode(), as_version=4)
+        NotebookClient(book, timeout=600, kernel_name="python3").execute()
+        outputs = [one for cell in book.cells if cell.cell_type == "code" for one in cell.outputs]
+        self.assertFalse([one for one in outputs if one.output_type == "error"])
+        self.assertTrue(any("image/png" in one.get("data", {}) for one in outputs))
+
+
+class Others(unittest.TestCase):
+    def test_spreadsheets_hold_what_the_sheet_has(self):
+        for name, make in DEMOS.items():
+            with self.subTest(name):
+                document = make()
+                book = openpyxl.load_workbook(io.BytesIO(FORMATS["workbook"].make(document)))
+                formulas = [row[1].value or "" for row in book["formulas"].iter_rows()]
+                self.assertEqual(
+                    formulas, [lane.text or lane.block.text for lane in document.lanes]
+                )
+                marks = sum(len(path.landmarks) for path in survey(document).paths)
+                self.assertEqual(book["landmarks"].max_row, 1 + marks)
+                cells = (cell for page in book for row in page.iter_rows() for cell in row)
+                self.assertFalse([cell for cell in cells if cell.data_type == "f"])
+
+    def test_latex_is_whole_and_no_name_breaks_it(self):
+        document = sheet("f(x) = x^2 - 2").model_copy(update={"name": r"50% & \end{x} _#$"})
+        for one in (document, *(make() for make in DEMOS.values())):
+            text = FORMATS["latex"].make(one).decode()
+            opened = re.findall(r"\\begin\{(\w+)\}", text)
+            closed = re.findall(r"\\end\{(\w+)\}", text)
+            self.assertEqual(sorted(opened), sorted(closed))
+            bare = re.sub(r"\\[\\{}%$#&_]", "", text)
+            self.assertEqual(bare.count("{"), bare.count("}"))
+        title = re.search(r"\\title\{(.*)\}", FORMATS["latex"].make(document).decode())[1]
+        self.assertIn(r"50\% \& \textbackslash{}end\{x\} \_\#\$", title)
+
+    def test_every_format_is_one_entry(self):
+        self.assertEqual({one.name for one in WHOLE} & {"png", "svg", "pdf"}, set())
+        for one in FORMATS.values():
+            self.assertTrue(one.title and one.words and one.media)
+
+
+if __name__ == "__main__":
+    unittest.main()
