@@ -290,9 +290,17 @@ HOW_TO = (
         "drawing from samples, with the true curve faint behind them.",
     ),
     (
-        "Take a picture away, or print",
-        "The arrow in the bar saves the plot as PNG, SVG or PDF, with everything that is on it, "
+        "Take a sheet or a picture away, or print",
+        "The arrow in the bar saves the whole sheet (as a file that can be brought back, a notebook "
+        "or script that computes it again, LaTeX, a spreadsheet) or the plot as PNG, SVG or PDF, "
         "and prints the sheet: plot, lanes and the page of the desk that is open.",
+    ),
+    (
+        "Bring a sheet back",
+        "On the shelf, choose a JSON file or a ZIP of them. All that is read comes onto the shelf; "
+        "what is no sheet is named. “Take all away” makes a ZIP of the whole shelf. Whoever reads "
+        "the JSON finds its schema at /schema/sheet-1.json: lanes have their line as text, and "
+        "fields that are left out have their defaults.",
     ),
     (
         "Make a table",
