@@ -21,9 +21,7 @@ def landmarks_csv(
     out = io.StringIO()
     write = csv.writer(out, lineterminator="\r\n")
     write.writerow(HEADS)
-    named = [(lane.name or "", path) for lane, path in found.lanes if path is not None]
-    named += [(f"{c.first.name} = {c.second.name}", c.path) for c in found.crossings]
-    for name, path in named:
+    for name, path in found.named:
         for mark in path.landmarks:
             numbers = [_number(v) for v in (mark.x, mark.y, mark.left, mark.right)]
             places = [] if math.isnan(mark.t) else [mark.t, *mark.also]

@@ -56,9 +56,7 @@ def _landmarks(page: Any, document: Document) -> None:
     for k, head in enumerate(HEADS):
         page.write_string(0, k, head)
     found = survey(document)
-    named = [(lane.name or "", path) for lane, path in found.lanes if path is not None]
-    named += [(f"{c.first.name} = {c.second.name}", c.path) for c in found.crossings]
-    marks = [(name, mark) for name, path in named for mark in path.landmarks]
+    marks = [(name, mark) for name, path in found.named for mark in path.landmarks]
     for row, (name, mark) in enumerate(marks, 1):
         page.write_string(row, 0, name)
         page.write_string(row, 1, KIND_NAMES[mark.kind])

@@ -6,7 +6,6 @@ everywhere else: what is left has fewer unknowns and the same solutions.
 
 from __future__ import annotations
 
-from collections.abc import Mapping
 from dataclasses import dataclass
 
 from axispath.core.arithmetic.letter import opposite, over, powers_of, uses
@@ -100,8 +99,3 @@ def _is_number(node: Expression, calculator: Calculator) -> bool:
         return not isinstance(value, Items) and not is_zero(value)  # type: ignore[arg-type]
     except (NoResult, TooWide):
         return False
-
-
-def without(node: Expression, values: Mapping[str, Expression]) -> Expression:
-    """A formula with known values put in."""
-    return substituted(node, values) if values else node

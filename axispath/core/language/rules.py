@@ -291,7 +291,7 @@ HOW_TO = (
     ),
     (
         "Take a sheet or a picture away, or print",
-        "The arrow in the bar saves the whole sheet (as a file that can be brought back, a notebook "
+        "The arrow in the bar saves the whole sheet (a file that can be brought back, a notebook "
         "or script that computes it again, LaTeX, a spreadsheet) or the plot as PNG, SVG or PDF, "
         "and prints the sheet: plot, lanes and the page of the desk that is open.",
     ),

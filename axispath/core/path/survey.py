@@ -34,6 +34,13 @@ class Survey:
         return [*paths, *(crossing.path for crossing in self.crossings)]
 
     @property
+    def named(self) -> list[tuple[str, Path]]:
+        """The paths with what they are called in lists: f, or f = g where two lanes meet."""
+        own = [(lane.name or "", path) for lane, path in self.lanes if path is not None]
+        met = [(f"{c.first.name} = {c.second.name}", c.path) for c in self.crossings]
+        return [*own, *met]
+
+    @property
     def complete(self) -> bool:
         """Whether nothing was left open."""
         return all(path.complete for path in self.paths)

@@ -80,10 +80,6 @@ class Question:
         left, right = self.sides[index : index + 2]
         return float_value(left, self.unit, x), float_value(right, self.unit, x)
 
-    def difference_at(self, index: int, x: float) -> float:
-        """The difference of the two sides of a sign at a number, in floats."""
-        return float_value(self.differences[index], self.unit, x)
-
     def plan(self, tree: Expression) -> Program:
         """A tree as a program of the unknown, which hides a value of that name everywhere."""
         return program(tree, (self.unknown,), self.definitions, everywhere=True)

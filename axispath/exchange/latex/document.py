@@ -60,12 +60,10 @@ def _formulas(document: Document) -> Iterator[str]:
 
 def _landmarks(document: Document) -> Iterator[str]:
     found = survey(document)
-    named = [(lane.name or "", path) for lane, path in found.lanes if path is not None]
-    named += [(f"{c.first.name} = {c.second.name}", c.path) for c in found.crossings]
     rows = [
         rf"{text(name)} & {text(KIND_NAMES[mark.kind])} & {_numbers(mark, document.digits)} & "
         rf"{text(CERTAINTY[mark.certainty])} \\"
-        for name, path in named
+        for name, path in found.named
         for mark in path.landmarks
     ]
     if rows:

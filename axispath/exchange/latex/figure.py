@@ -5,7 +5,6 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 import numpy as np
-from numpy.typing import NDArray
 
 from axispath.core.sampling.kinds import DRAWN
 from axispath.core.sampling.primitives import Dots, Primitive, Stroke
@@ -93,6 +92,3 @@ def _pair(x: float, y: float) -> str:
 
 def _number(value: float) -> str:
     return f"{value:.6g}"
-
-
-Floats = NDArray[np.float64]

@@ -13,7 +13,7 @@ from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.calculation.calculate import Calculator
 from axispath.core.equations.core import Core
 from axispath.core.equations.engines.verify import Equations
-from axispath.core.quantities.scalars import TooWide, is_zero, real_ball
+from axispath.core.quantities.scalars import TooWide, real_ball
 from axispath.core.quantities.surds import Surd
 from axispath.core.quantities.values import NoResult, Undefined
 
@@ -85,20 +85,6 @@ class Task:
         except (NoResult, TooWide):
             return False
         return True
-
-    def apart(self, place: Place) -> bool:
-        """Whether a place surely solves not all of them."""
-        names = dict(zip(self.core.unknowns, place, strict=True))
-        try:
-            for one in self.core.differences:
-                value = self.calculator.result(one, names).value
-                if isinstance(value, Surd | arb) and not is_zero(value):
-                    return True
-        except TooWide:
-            return False
-        except NoResult:
-            return True
-        return False
 
 
 def _simple(ball: arb) -> Surd:
