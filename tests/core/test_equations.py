@@ -320,6 +320,13 @@ class Trouble(unittest.TestCase):
         with self.assertRaises(OutOfTime), limited(Patience(5, lambda: next(ticks))):
             solved(text)
 
+    def test_searches_for_many_branches_end(self):
+        text = "sin(u) = 1/3; v sin(v u) + cos(v) = u/7; w e^w = sin(v) + w^2"
+        found = solved(text)
+        told = " ".join([*(one.words for one in found.steps), *(t.words for t in found.troubles)])
+        self.assertRegex(told, "give bounds|are followed|too many searches")
+        self.assertFalse(found.complete)
+
     def test_sixty_equations_and_no_more(self):
         lines = [f"a_{k} = a_{k - 1} + 1" if k else "a_0 = 0" for k in range(75)]
         block = read_block("\n".join(lines), catalogue.SCOPE, frozenset())

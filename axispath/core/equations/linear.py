@@ -4,10 +4,11 @@ from __future__ import annotations
 
 import itertools
 import math
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
+from axispath.core.arithmetic.patience import time_check
 from axispath.core.calculation.calculate import Calculator
 from axispath.core.language.tree import Expression, Name, Negation, Product, Quotient, Sum
 from axispath.core.language.walking import free_names
@@ -17,7 +18,7 @@ from axispath.core.quantities.scalars import TooWide, is_zero, negate, subtract
 from axispath.core.quantities.surds import Surd
 from axispath.core.quantities.values import Grid, NoResult, Scalar, Value
 
-MOST_TRIED = 2_000  # sets of rows, smaller ones first, before rows are taken away one by one
+MOST_TRIED = 40_000  # sets of rows, smaller ones first, before rows are taken away one by one
 
 
 @dataclass(frozen=True, slots=True)
@@ -111,22 +112,68 @@ def impossible(rows: Sequence[tuple[Scalar, ...]], names: tuple[str, ...]) -> bo
 def smallest(rows: list[tuple[Scalar, ...]], names: tuple[str, ...]) -> list[int]:
     """The smallest set of rows that contradict each other, as far as sets can be tried.
 
-    Where there are too many sets, rows are taken away one by one as long as what is left is
-    impossible: then none of those left can be missed (J. W. Chinneck and E. W. Dravnieks 1991,
-    ORSA Journal on Computing 3).
+    Where there are too many sets, one is read off the rows that come to 0 = something else, and its
+    rows are taken away one by one as long as what is left is impossible: then none of those left
+    can be missed (J. W. Chinneck and E. W. Dravnieks 1991, ORSA Journal on Computing 3).
     """
+    check = time_check()
+    masks = [_mask(row[: len(names)]) for row in rows]
     tried = 0
     for size in range(1, len(rows)):
-        count = math.comb(len(rows), size)
-        if tried + count > MOST_TRIED:
+        tried += math.comb(len(rows), size)
+        if tried > MOST_TRIED:
             break
-        tried += count
         for chosen in itertools.combinations(range(len(rows)), size):
+            # In a contradiction every unknown cancels, so that none stands in one row only.
+            if _single(masks[k] for k in chosen):
+                continue
+            if check is not None:
+                check()
             if impossible([rows[k] for k in chosen], names):
                 return list(chosen)
-    kept = list(range(len(rows)))
+    kept = _combined(rows, names)
     for k in list(kept):
+        if check is not None:
+            check()
         rest = [i for i in kept if i != k]
         if impossible([rows[i] for i in rest], names):
             kept = rest
     return kept
+
+
+def _mask(numbers: Sequence[Scalar]) -> int:
+    """The places of numbers that are not 0, as bits."""
+    return sum(1 << k for k, one in enumerate(numbers) if not _zero(one))
+
+
+def _zero(one: Scalar) -> bool:
+    try:
+        return is_zero(one)
+    except TooWide:
+        return False
+
+
+def _single(masks: Iterable[int]) -> bool:
+    """Whether some bit is set in one mask and no other."""
+    once = more = 0
+    for mask in masks:
+        more |= once & mask
+        once |= mask
+    return bool(once & ~more)
+
+
+def _combined(rows: list[tuple[Scalar, ...]], names: tuple[str, ...]) -> list[int]:
+    """The rows of which a sum with factors says 0 = something else; all where none is found."""
+    count = len(names)
+    unit = [tuple(Surd.of(int(i == k)) for k in range(len(rows))) for i in range(len(rows))]
+    grid = Grid(tuple((*row, *one) for row, one in zip(rows, unit, strict=True)))
+    try:
+        found = echelon(grid, reduced=False, columns=count)
+    except (TooWide, NoResult):
+        return list(range(len(rows)))
+    sets = [
+        [k for k, factor in enumerate(row[count + 1 :]) if not _zero(factor)]
+        for row in found.rows[len(found.pivots) :]
+        if not _zero(row[count])
+    ]
+    return min(sets, key=len, default=list(range(len(rows))))

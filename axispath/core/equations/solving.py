@@ -35,7 +35,8 @@ from axispath.core.quantities.scalars import TooWide, real_ball
 from axispath.core.quantities.surds import Surd
 from axispath.core.quantities.values import Grid, Measured, NoResult, Scalar, Value
 
-MOST_SOLUTIONS = 32
+MOST_SOLUTIONS = 16
+MOST_COST = 15_000  # evaluations of all searches together
 ANYTHING = "the equations hold whatever the value is"
 
 
@@ -62,6 +63,7 @@ class _Solver:
     unit: AngleUnit
     steps: list[Step] = field(default_factory=list)
     troubles: list[Trouble] = field(default_factory=list)
+    cost: int = 0  # of the searches so far
 
     def run(self) -> Solved:
         self.calculator = Calculator(self.definitions, self.unit)
@@ -248,7 +250,10 @@ class _Solver:
             places = (tuple(only[name] for name in names),) if only is not None else ()
             return Found(places, True)
         engine = next(one for one in ENGINES if one.takes(task))
+        if self.cost > MOST_COST:
+            raise NoResult("there are too many searches: give bounds, so that fewer are left")
         found = engine.solve(task)
+        self.cost += found.cost
         rest = [self._rest(core, place) for place in found.places]
         placed = [one for one in rest if one is not None and self._inside(one)]
         ordered = tuple(tuple(one[name] for name in names) for one in placed)

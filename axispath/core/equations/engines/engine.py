@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from fractions import Fraction
+from functools import cached_property
 
 from flint import arb
 
@@ -47,7 +48,7 @@ class Task:
     limits: Mapping[str, Limits]
     exact: bool
 
-    @property
+    @cached_property
     def equations(self) -> Equations:
         """The core, ready to be computed."""
         return Equations(self.core, self.definitions, self.unit)
@@ -102,13 +103,15 @@ def _simple(ball: arb) -> Surd:
 class Found:
     """The solutions of a core; ``complete`` where there are no others, within what ``words`` say.
 
-    ``always`` says what solves it where these are not single numbers.
+    ``always`` says what solves it where these are not single numbers, ``cost`` how many
+    evaluations the search took, roughly.
     """
 
     places: tuple[Place, ...]
     complete: bool
     words: str = ""
     always: str = ""
+    cost: int = 0
 
 
 @dataclass(frozen=True, slots=True)

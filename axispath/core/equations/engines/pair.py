@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from axispath.core.equations.engines.engine import Engine, Found, Place, Task
-from axispath.core.equations.engines.starts import from_starts, told_apart
+from axispath.core.equations.engines.starts import COST, from_starts, told_apart
 from axispath.core.language.numbers import decimal
 from axispath.core.search.budget import Budget
 from axispath.core.search.common_zeros import Pair, solve
@@ -44,10 +44,12 @@ def _solve(task: Task) -> Found:
         # Starts may lead beyond what was looked through.
         places = told_apart([*places, *from_starts(task)])
     if not settled:
-        return Found(tuple(places), False, f"not all of {words} was settled: there may be more")
+        told = f"not all of {words} was settled: there may be more"
+        return Found(tuple(places), False, told, cost=COST)
     if not bounded:
-        return Found(tuple(places), False, f"all with {words}; beyond that there may be more")
-    return Found(tuple(places), True, f"with {words}")
+        told = f"all with {words}; beyond that there may be more"
+        return Found(tuple(places), False, told, cost=COST)
+    return Found(tuple(places), True, f"with {words}", cost=EVALUATIONS)
 
 
 def _bounded(task: Task, name: str) -> bool:

@@ -92,7 +92,10 @@ def _searched(task: Task, tree: Expression, name: str) -> Found:
     limit = task.limit(name)
     low, high = (None if x is None else End.at(x) for x in (limit.low, limit.high))
     difference = Difference(tree, name, task.definitions, task.unit)
-    seen = look(difference, low, high, Budget(EVALUATIONS))
+    budget = Budget(EVALUATIONS)
+    seen = look(difference, low, high, budget)
+    # What lies far out and does not settle takes a share of its own.
+    cost = EVALUATIONS - budget.left + (EVALUATIONS // 2 if seen.open else 0)
     zeros = seen.zeros()
     places = []
     for mark in zeros[:MOST]:
@@ -103,7 +106,7 @@ def _searched(task: Task, tree: Expression, name: str) -> Found:
     complete = not seen.open and not seen.more and len(zeros) <= MOST and not always
     words = _bounds_told(task, name) if complete else _open_told(seen, name, len(zeros))
     told = _always_told(seen, always, name) if always and not places else ""
-    return Found(tuple(places), complete, words, told)
+    return Found(tuple(places), complete, words, told, cost)
 
 
 def _always_told(seen: Look, always: list[Cell], name: str) -> str:

@@ -56,6 +56,12 @@ class Equations:
     def _plan(self, tree: object) -> Program:
         return program(tree, self.core.unknowns, self.definitions, everywhere=True)  # type: ignore[arg-type]
 
+    @cached_property
+    def _balls(self) -> tuple[list[Bound], Rows]:
+        """The programs bound to balls, at the precision that zeros are proved with."""
+        values = [self._bound(plan) for plan in self.plans]
+        return values, [[self._bound(plan) for plan in row] for row in self.slopes]
+
     def _bound(self, plan: Program) -> Bound:
         plan = folded(plan, self.unit)
         return bind(plan, operations(plan, self.unit))
@@ -64,8 +70,7 @@ class Equations:
         """The one zero in a small box around a place; None where that is not proved."""
         with precision(BITS), LOCK:
             try:
-                values = [self._bound(plan) for plan in self.plans]
-                slopes = [[self._bound(plan) for plan in row] for row in self.slopes]
+                values, slopes = self._balls
                 return _proved(values, slopes, [arb(x) for x in place])
             except (OutsideDomain, ZeroDivisionError, ValueError):
                 return None
