@@ -3,7 +3,19 @@
 from __future__ import annotations
 
 from axispath.command.errors import CommandFailed
-from bench import curves, data, dragging, language, load, pages, path, redraw, relations, working
+from bench import (
+    curves,
+    data,
+    dragging,
+    exports,
+    language,
+    load,
+    pages,
+    path,
+    redraw,
+    relations,
+    working,
+)
 
 PARTS = {
     "language": language.report,
@@ -13,6 +25,7 @@ PARTS = {
     "relations": relations.report,
     "data": data.report,
     "working": working.report,
+    "exports": exports.report,
     "pages": pages.report,
     "dragging": dragging.report,
     "load": load.report,
