@@ -2,13 +2,13 @@
 
 import io
 import json
-import os
 import re
 import subprocess
 import sys
 import tempfile
 import unittest
 import zipfile
+from functools import cache
 from pathlib import Path
 
 import jsonschema
@@ -49,14 +49,27 @@ sys.meta_path.insert(0, Alone())
 """
 
 
-def printed(document):
-    """What the script of a sheet prints, run by itself in a folder of its own."""
+FONTS = tempfile.TemporaryDirectory()  # where Matplotlib keeps what it found of fonts
+RUN = """
+import runpy
+for place in sys.argv[1:]:
+    runpy.run_path(place, run_name="__main__")
+    print("END OF A SCRIPT")
+"""
+
+
+def all_printed(documents):
+    """What the scripts of some sheets print, each run by itself in a folder of its own."""
     with tempfile.TemporaryDirectory() as folder:
-        place = Path(folder) / "sheet.py"
-        place.write_bytes(ALONE.encode() + script(document))
-        home = {"HOME": folder, "MPLBACKEND": "Agg", "PATH": os.environ.get("PATH", "")}
+        places = []
+        for k, document in enumerate(documents):
+            places.append(Path(folder) / f"sheet{k}.py")
+            places[-1].write_bytes(script(document))
+        runner = Path(folder) / "run.py"
+        runner.write_text(ALONE + RUN)
+        home = {"HOME": folder, "MPLBACKEND": "Agg", "MPLCONFIGDIR": FONTS.name}
         done = subprocess.run(
-            [sys.executable, "-I", str(place)],
+            [sys.executable, "-I", str(runner), *map(str, places)],
             capture_output=True,
             cwd=folder,
             env=home,
@@ -64,7 +77,19 @@ def printed(document):
             check=False,
         )
     assert done.returncode == 0, done.stderr[-1500:]
-    return done.stdout
+    return done.stdout.split("END OF A SCRIPT\n")[:-1]
+
+
+def printed(document):
+    """What the script of a sheet prints."""
+    (found,) = all_printed([document])
+    return found
+
+
+@cache
+def demos_printed():
+    """What the scripts of the demo sheets print, by name; in one process, as imports take long."""
+    return dict(zip(DEMOS, all_printed([make() for make in DEMOS.values()]), strict=True))
 
 
 def sheet(*lines, left=-10.0, right=10.0):
@@ -72,6 +97,10 @@ def sheet(*lines, left=-10.0, right=10.0):
     for line in lines:
         document = apply(document, AddLane(text=line, id=line[0].lower(), keep=True))
     return document
+
+
+def tearDownModule():
+    FONTS.cleanup()
 
 
 class Files(unittest.TestCase):
@@ -171,8 +200,7 @@ class Scripts(unittest.TestCase):
     def test_scripts_run_by_themselves_and_find_the_zeros_of_the_sheet(self):
         for name, make in DEMOS.items():
             with self.subTest(name):
-                document = make()
-                self.compared(document, printed(document))
+                self.compared(make(), demos_printed()[name])
 
     def compared(self, document, output):
         told = dict(re.findall(r"^zeros of (\w+): (.*)$", output, re.MULTILINE))
@@ -210,7 +238,7 @@ class Scripts(unittest.TestCase):
                 self.assertIn(" ".join(lane.lane.text.split()), text)
 
     def test_tables_and_fits_are_those_of_the_sheet(self):
-        output = printed(DEMOS["engine"]())
+        output = demos_printed()["engine"]
         fit = resolve(DEMOS["engine"]()).lane("lane2").fitted.result
         for name, value in zip(fit.names, fit.parameters, strict=True):
             found = re.search(
@@ -230,8 +258,9 @@ class Scripts(unittest.TestCase):
     def test_degrees_equations_and_strange_names(self):
         document = sheet("f(x) = sin(x) - 1/2", "lambda = 3", "g(x) = lambda x - 6", right=170.0)
         document = document.model_copy(update={"unit": AngleUnit.DEGREE})
-        self.compared(document, printed(document))
-        self.assertIn("zeros of g: 2\n", printed(document))
+        output = printed(document)
+        self.compared(document, output)
+        self.assertIn("zeros of g: 2\n", output)
 
     def test_nobody_can_put_code_into_a_script(self):
         document = sheet('f(x) = x"""\nimport os', "g(x) = x")
