@@ -291,6 +291,24 @@ class Trouble(unittest.TestCase):
         wrong = {"load": read_wish("load", "", "", "", "s")}
         self.assertIn("cannot be shown in s", self.told("load = 3 N", wishes=wrong)[0])
 
+    def test_bounds_hold_for_what_is_found_directly_too(self):
+        wishes = {"u": read_wish("u", "0", "3", "", "")}
+        self.assertIn("within the bounds", self.told("u = 5; w = u + 1", wishes=wishes)[0])
+        self.assertIn("within the bounds", self.told("u + w = 9; u - w = 1", wishes=wishes)[0])
+        (one,) = solved("u = 2; w = u + 1", wishes).solutions
+        self.assertEqual(numbers(one)["w"], 3)
+
+    def test_branches_that_lead_to_no_real_number_end_and_the_rest_is_complete(self):
+        found = solved("u^2 = 4; w = √(u)")
+        self.assertEqual(len(found.solutions), 1)
+        self.assertTrue(found.complete)
+        self.assertIn("no real value", self.told("u = -4; w = √(u)")[0])
+
+    def test_a_contradiction_leaves_all_solutions_of_the_rest(self):
+        found = solved("u^2 = 4; s = u + 1; p = 1; p = 2; q = s p")
+        kept = [numbers(one) for one in found.solutions]
+        self.assertEqual(kept, [{"u": -2, "s": -1}, {"u": 2, "s": 3}])
+
     def test_a_search_without_end_is_told_and_ends(self):
         found = solved("sin(u) = 1/2")
         self.assertFalse(found.complete)

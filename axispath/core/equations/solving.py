@@ -154,10 +154,13 @@ class _Solver:
                 why = NoResult(found.always)
             words |= {found.words: None} if found.words else {}
             complete = complete and found.complete
-            after += [
-                {**known, **dict(zip(part.unknowns, place, strict=True))} for place in found.places
-            ]
-        complete = complete and (why is None or isinstance(why, _Contradiction))
+            for place in found.places:
+                values = dict(zip(part.unknowns, place, strict=True))
+                if self._inside(values):
+                    after.append({**known, **values})
+                else:
+                    words["within the bounds that are given"] = None
+        complete = complete and (why is None or isinstance(why, _Contradiction | _NotReal))
         if len(after) > MOST_SOLUTIONS:
             words[f"only {MOST_SOLUTIONS} of {len(after)} solutions are followed"] = None
             after, complete = after[:MOST_SOLUTIONS], False
@@ -255,7 +258,7 @@ class _Solver:
         found = engine.solve(task)
         self.cost += found.cost
         rest = [self._rest(core, place) for place in found.places]
-        placed = [one for one in rest if one is not None and self._inside(one)]
+        placed = [one for one in rest if one is not None]
         ordered = tuple(tuple(one[name] for name in names) for one in placed)
         return replace(found, places=ordered)
 
@@ -318,7 +321,8 @@ class _Solver:
             if any(self.names[i] & lost for i in place):
                 lost |= set(step.unknowns)
         self.steps = [s for s in self.steps if not set(s.unknowns) & lost]
-        return [{k: v for k, v in one.items() if k not in lost} for one in branches[:1]]
+        kept = [{k: v for k, v in one.items() if k not in lost} for one in branches]
+        return list({tuple(map(str, one.items())): one for one in kept}.values())
 
     # What comes out
 
@@ -359,6 +363,10 @@ class _Contradiction(NoResult):
         self.rows = rows
 
 
+class _NotReal(NoResult):
+    """What was known leads to no real number."""
+
+
 def _order(known: Numbers) -> list[float]:
     return [float(real_ball(known[name]).mid()) for name in sorted(known)]
 
@@ -366,7 +374,7 @@ def _order(known: Numbers) -> list[float]:
 def _number(value: Value) -> Number:
     if isinstance(value, arb) or (isinstance(value, Surd) and value.is_real):
         return value
-    raise NoResult("they have no real solution")
+    raise _NotReal("there is no real value")
 
 
 def _quantity(value: Number, of: Dimension, shown: Shown | None) -> Scalar:
