@@ -53,18 +53,14 @@ WORDS = (
 )
 VOCABULARY = Vocabulary.of(WORDS, {name: name for name in CONSTANTS})
 SCOPE = Scope(VOCABULARY)
-LINE_VOCABULARY = VOCABULARY.for_lines(
-    PHYSICAL,
-    lambda word: unit_of(word) is not None,
-    (word for unit in UNITS for word in (unit.symbol, *unit.spellings)),
-)
-"""What is read on lines of calculation: i, constants of nature, and units behind numbers."""
 MEASURED_VOCABULARY = VOCABULARY.measured(
     PHYSICAL,
     lambda word: unit_of(word) is not None,
     (word for unit in UNITS for word in (unit.symbol, *unit.spellings)),
 )
-"""What is read in lanes of a sheet whose axes have units."""
+"""What is read in lanes of a sheet whose axes have units: constants of nature and units too."""
+LINE_VOCABULARY = MEASURED_VOCABULARY.for_lines()
+"""What is read on lines of calculation: the same, and i."""
 
 __all__ = [
     "CALCULATED",

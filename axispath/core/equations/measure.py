@@ -43,7 +43,7 @@ from axispath.core.language.tree import (
     Sum,
     UnitOf,
 )
-from axispath.core.language.walking import free_names, literal
+from axispath.core.language.walking import free_names, literal, walk
 from axispath.core.quantities.dimensions import NONE, Dimension, combined, raised, told
 from axispath.core.quantities.scalars import is_real
 from axispath.core.quantities.surds import Surd
@@ -378,6 +378,22 @@ class Measuring:
 
 def _is_wild(form: Form) -> bool:
     return any(name.startswith("0 ") for name, _ in form.parts)
+
+
+def kind_of_value(value: Scalar) -> Kind:
+    """What a value is measured in."""
+    if not isinstance(value, Measured):
+        return Kind()
+    shown = value.shown_in
+    return Kind(value.dimension, shown if shown is not None and shown[2] else None)
+
+
+def has_units(tree: Expression) -> bool:
+    """Whether units or constants of nature stand in a formula itself."""
+    return any(
+        isinstance(node, UnitOf) or (isinstance(node, Constant) and node.name in catalogue.PHYSICAL)
+        for node in walk(tree)
+    )
 
 
 def real_value(value: Value, name: str) -> Scalar:

@@ -2,20 +2,19 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 
-from axispath.core import catalogue
 from axispath.core.arithmetic.program import Definition
 from axispath.core.calculation.measuring import Shown
 from axispath.core.equations.core import Sides
 from axispath.core.equations.digits import typed_digits
-from axispath.core.equations.measure import Kind, Measuring
+from axispath.core.equations.measure import Kind, Measuring, has_units
 from axispath.core.equations.reading import Equation
 from axispath.core.equations.solved import System, Trouble
 from axispath.core.equations.structure import Structure, structure_of
-from axispath.core.language.tree import Call, Constant, Expression, UnitOf
-from axispath.core.language.walking import free_names, names_in, walk
+from axispath.core.language.tree import Call, Expression
+from axispath.core.language.walking import free_names, names_in
 from axispath.core.memory import Memory
 from axispath.core.quantities.dimensions import NONE, Dimension
 from axispath.core.quantities.values import NoResult
@@ -42,23 +41,27 @@ class MeasuredSystem:
 
 def needed(system: System, definitions: Mapping[str, Definition]) -> tuple[list[str], list[str]]:
     """The names of values and those of functions that a system depends on."""
+    sides = (side for one in system.equations for side in (one.left, one.right))
+    return needed_in(sides, frozenset(system.unknowns), definitions)
+
+
+def needed_in(
+    trees: Iterable[Expression], bound: frozenset[str], definitions: Mapping[str, Definition]
+) -> tuple[list[str], list[str]]:
+    """The names of values and those of functions that formulas need, but for those ``bound``."""
     values: dict[str, None] = {}
     functions: dict[str, None] = {}
-    pending: list[tuple[Expression, frozenset[str]]] = [
-        (side, frozenset(system.unknowns))
-        for one in system.equations
-        for side in (one.left, one.right)
-    ]
+    pending: list[tuple[Expression, frozenset[str]]] = [(tree, bound) for tree in trees]
     while pending:
-        node, bound = pending.pop()
+        node, hidden = pending.pop()
         for one in names_in(node):
-            if one.name in bound or one.name in values or one.name in functions:
+            if one.name in hidden or one.name in values or one.name in functions:
                 continue
             if isinstance(one, Call):
                 functions[one.name] = None
                 known = definitions.get(one.name)
                 if known is not None and known.parameters is not None:
-                    pending.append((known.body, bound | set(known.parameters)))
+                    pending.append((known.body, hidden | set(known.parameters)))
             else:
                 values[one.name] = None
     return sorted(values), sorted(functions)
@@ -85,9 +88,7 @@ def _of(
     bodies = [one.body for one in there.values()]
     sides = [side for one in system.equations for side in (one.left, one.right)]
     plain = all(one.dimension == NONE for one in known.values()) and not any(
-        isinstance(node, UnitOf) or (isinstance(node, Constant) and node.name in catalogue.PHYSICAL)
-        for tree in (*sides, *bodies)
-        for node in walk(tree)
+        map(has_units, (*sides, *bodies))
     )
     measuring = Measuring(known, there, unknowns, plain)
     found: dict[int, tuple[Equation, Sides]] = {}

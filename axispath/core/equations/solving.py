@@ -19,10 +19,10 @@ from axispath.core.calculation.trees import tree_of
 from axispath.core.equations.clashes import Clashes, Number, Numbers, difference_of
 from axispath.core.equations.core import Core, Sides, core_of
 from axispath.core.equations.engines import ENGINES, Found, Task
-from axispath.core.equations.engines.engine import Limits
+from axispath.core.equations.engines.engine import Limits, within
 from axispath.core.equations.engines.verify import BITS
 from axispath.core.equations.linear import LinearSystem, linear, row_of, solved
-from axispath.core.equations.measure import Kind
+from axispath.core.equations.measure import Kind, kind_of_value
 from axispath.core.equations.measured import measured, needed
 from axispath.core.equations.solved import Solution, Solved, Step, System, Trouble, equations_told
 from axispath.core.equations.structure import Part
@@ -102,13 +102,8 @@ class _Solver:
             except NoResult as reason:
                 kinds[name] = Kind(wrong=str(reason))
                 continue
-            if isinstance(value, Measured):
-                shown = value.shown_in
-                scale = shown if shown is not None and shown[2] else None
-                kinds[name] = Kind(value.dimension, scale)
-                value = value.value
-            else:
-                kinds[name] = Kind()
+            kinds[name] = kind_of_value(value)
+            value = value.value if isinstance(value, Measured) else value
             assert isinstance(value, Surd | arb)
             numbers[name] = value
         return numbers, kinds
@@ -156,7 +151,7 @@ class _Solver:
             complete = complete and found.complete
             for place in found.places:
                 values = dict(zip(part.unknowns, place, strict=True))
-                if self._inside(values):
+                if within(self.limits, values):
                     after.append({**known, **values})
                 else:
                     words["within the bounds that are given"] = None
@@ -274,17 +269,6 @@ class _Solver:
                 return None
             values[name] = value
         return values
-
-    def _inside(self, values: Numbers) -> bool:
-        for name, value in values.items():
-            limit, ball = self.limits.get(name), real_ball(value)
-            if limit is None:
-                continue
-            if limit.low is not None and ball < limit.low:
-                return False
-            if limit.high is not None and ball > limit.high:
-                return False
-        return True
 
     def _loose(self, part: Part) -> None:
         numbers = tuple(self.numbers[i] for i in part.equations)

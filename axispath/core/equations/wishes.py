@@ -20,7 +20,7 @@ from axispath.core.language.tree import Converted
 from axispath.core.quantities.dimensions import NONE, Dimension, told
 from axispath.core.quantities.scalars import real_ball
 from axispath.core.quantities.surds import Surd
-from axispath.core.quantities.values import Measured, NoResult
+from axispath.core.quantities.values import Measured, NoResult, Value
 
 LINE = Scope(catalogue.LINE_VOCABULARY)
 Amount = tuple[float, Dimension]
@@ -71,11 +71,15 @@ def read_wish(name: str, low: str, high: str, start: str, unit: str) -> Wish:
         return Wish(wrong=f"beside {name}: {reason}")
 
 
+def typed_value(text: str) -> Value:
+    """A value as it is typed by itself, with a unit or without. Raises LanguageError, NoResult."""
+    return Calculator({}, AngleUnit.RADIAN).result(parse_expression(text, LINE)).value
+
+
 def _amount(text: str) -> Amount | None:
     if not text.strip():
         return None
-    tree = parse_expression(text, LINE)
-    value = Calculator({}, AngleUnit.RADIAN).result(tree).value
+    value = typed_value(text)
     bare = value.value if isinstance(value, Measured) else value
     if not isinstance(bare, Surd | arb):
         raise NoResult(f"“{text.strip()}” is no real number")

@@ -62,11 +62,11 @@ class Vocabulary:
     is_unit: Callable[[str], bool] = _no_unit
     units: tuple[str, ...] = ()  # spellings without prefixes, to find what was meant
 
-    def for_lines(
-        self, constants: Iterable[str], is_unit: Callable[[str], bool], units: Iterable[str]
-    ) -> Vocabulary:
-        """These words, with i, constants of nature and units."""
-        return self.measured({IMAGINARY_UNIT, *constants}, is_unit, units)
+    def for_lines(self) -> Vocabulary:
+        """These words, with i."""
+        known = {**self.constants, IMAGINARY_UNIT: IMAGINARY_UNIT}
+        yielding = self.yielding | {IMAGINARY_UNIT}
+        return Vocabulary(self.functions, known, yielding, self.is_unit, self.units)
 
     def measured(
         self, constants: Iterable[str], is_unit: Callable[[str], bool], units: Iterable[str]

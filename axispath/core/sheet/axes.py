@@ -13,7 +13,8 @@ from axispath.core.arithmetic.simplest import number
 from axispath.core.calculation.calculate import Calculator
 from axispath.core.calculation.measuring import Shown
 from axispath.core.calculation.trees import tree_of
-from axispath.core.equations.measure import Kind, Measuring, real_value
+from axispath.core.equations.measure import Kind, Measuring, kind_of_value, real_value
+from axispath.core.equations.measured import needed_in
 from axispath.core.equations.wishes import read_wish
 from axispath.core.language.rebuild import substituted
 from axispath.core.language.tree import (
@@ -25,7 +26,6 @@ from axispath.core.language.tree import (
     Quotient,
     Sum,
 )
-from axispath.core.language.walking import names_in
 from axispath.core.quantities.dimensions import NONE, Dimension, base_text, told
 from axispath.core.quantities.values import Measured, NoResult
 
@@ -118,20 +118,13 @@ class _Reading:
         """A formula as one of numbers, in which x counts units of its axis; its dimension."""
         kinds = {"x": Kind(self.across.of, self._scale())}
         values: dict[str, Expression] = {}
-        pending = [body]
-        while pending:
-            for one in names_in(pending.pop()):
-                known = self.definitions.get(one.name)
-                if one.name in kinds or known is None:
-                    continue
-                if known.parameters is not None:
-                    kinds[one.name] = Kind()  # looked into once; a call is written out
-                    pending.append(known.body)
-                    continue
-                value = real_value(self.calculator.result(Name(one.name)).value, one.name)
-                kinds[one.name] = _kind(value) if isinstance(value, Measured) else Kind()
-                if isinstance(value, Measured):
-                    values[one.name] = tree_of(value.value)
+        for name in needed_in([body], frozenset("x"), self.definitions)[0]:
+            if name not in self.definitions:
+                continue
+            value = real_value(self.calculator.result(Name(name)).value, name)
+            kinds[name] = kind_of_value(value)
+            if isinstance(value, Measured):
+                values[name] = tree_of(value.value)
         measuring = Measuring(kinds, self.definitions, frozenset())
         found = measuring.bare(body)
         _, factor, offset = self.across.shown
@@ -157,11 +150,6 @@ class _Reading:
             unit = self.across.shown[0] or "plain numbers"
             raise NoResult(f"an end of its domain is in {told(of)}, and the x-axis is in {unit}")
         return Quotient(_less(tree, self.across.shown[2]), number(self.across.shown[1]))
-
-
-def _kind(value: Measured) -> Kind:
-    shown = value.shown_in
-    return Kind(value.dimension, shown if shown is not None and shown[2] else None)
 
 
 def axis_label(label: str, unit: str, letter: str) -> str:

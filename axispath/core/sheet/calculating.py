@@ -16,6 +16,7 @@ from axispath.core.arithmetic.program import Definition
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.calculation.calculate import Calculator, Outcome
 from axispath.core.calculation.trees import tree_of
+from axispath.core.equations.measure import has_units
 from axispath.core.language.errors import LanguageError
 from axispath.core.language.rebuild import rebuilt
 from axispath.core.language.tree import (
@@ -311,11 +312,7 @@ def _holds_quantities(calculator: Calculator, body: Expression) -> bool:
     pending = [body]
     while pending:
         node = pending.pop()
-        if any(
-            isinstance(part, UnitOf | Converted)
-            or (isinstance(part, Constant) and part.name in catalogue.PHYSICAL)
-            for part in walk(node)
-        ):
+        if has_units(node):
             return True
         for one in names_in(node):
             known = calculator.definitions.get(one.name)

@@ -7,16 +7,12 @@ from fractions import Fraction
 
 from flint import arb
 
-from axispath.core import catalogue
 from axispath.core.arithmetic.unit import AngleUnit
-from axispath.core.calculation.calculate import Calculator
 from axispath.core.calculation.measuring import Shown
 from axispath.core.equations.solved import System
 from axispath.core.equations.solving import solve
+from axispath.core.equations.wishes import typed_value
 from axispath.core.language.errors import LanguageError
-from axispath.core.language.scope import Scope
-from axispath.core.language.statement import parse_expression
-from axispath.core.language.tree import Converted
 from axispath.core.quantities.scalars import add, dimension_of, multiply, subtract
 from axispath.core.quantities.surds import Surd
 from axispath.core.quantities.values import Measured, NoResult, Scalar
@@ -25,7 +21,6 @@ from axispath.core.sheet.block import Run
 from axispath.core.sheet.refused import EditRefused
 
 MOST_ROWS = 200
-LINE = Scope(catalogue.LINE_VOCABULARY)
 
 
 @dataclass(frozen=True, slots=True)
@@ -141,13 +136,10 @@ def _typed(text: str, word: str) -> Scalar:
     if not text.strip():
         raise EditRefused(f"Type where the table runs {word}, such as 100 kg or 2.5.")
     try:
-        tree = parse_expression(text, LINE)
-        value = Calculator({}, AngleUnit.RADIAN).result(tree).value
+        value = typed_value(text)
         if not isinstance(value, Surd | arb | Measured):
             raise NoResult("this is no real number")
-        if isinstance(value, Measured) and not isinstance(tree, Converted):
-            return _as_typed(value, text)
-        return value
+        return _as_typed(value, text) if isinstance(value, Measured) else value
     except LanguageError as error:
         raise EditRefused(error.message) from error
     except NoResult as reason:
@@ -161,7 +153,7 @@ def _as_typed(value: Measured, text: str) -> Scalar:
     if not unit or value.shown_in is not None:
         return value
     try:
-        shown = Calculator({}, AngleUnit.RADIAN).result(parse_expression(f"{text} in {unit}", LINE))
+        shown = typed_value(f"{text} in {unit}")
     except (LanguageError, NoResult):
         return value
-    return shown.value if isinstance(shown.value, Measured) else value
+    return shown if isinstance(shown, Measured) else value

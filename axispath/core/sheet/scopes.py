@@ -124,8 +124,8 @@ def scope_of(lanes: tuple[Lane, ...], without: str | None = None) -> Scope:
             values.remove(name)
             points.add(name)
             values.update(coordinates_of(name))
-    taken = {*functions, *points, *curves, *regions}
-    values |= {n for n in found_by_blocks(lanes, without) if n not in taken and n not in AXES}
+    if found := found_by_blocks(lanes, without):
+        values |= found.difference(functions, points, curves, regions, AXES)
     sets = frozenset(values), frozenset(points), frozenset(curves)
     return Scope(catalogue.VOCABULARY, functions, sets[0], signatures, sets[1], sets[2], regions)
 

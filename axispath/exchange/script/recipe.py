@@ -29,7 +29,7 @@ def recipe(document: Document) -> list[Section]:
         *data_of(sheet),
         *Definitions(sheet, writer).sections(),
         *fits_of(sheet, writer),
-        *_zeros(document, writer),
+        *_zeros(document, shown, writer),
         *tables_of(document, writer),
         figure(document, [lane for lane in shown if lane.ready]),
     ]
@@ -45,18 +45,13 @@ def recipe(document: Document) -> list[Section]:
     return [*beginning, *parts]
 
 
-def _zeros(document: Document, writer: Writer) -> Iterator[Section]:
+def _zeros(document: Document, shown: list[ResolvedLane], writer: Writer) -> Iterator[Section]:
     """The zeros of the shown functions in the view."""
-    sheet = resolve(document)
     lanes = [
         lane
-        for lane in sheet
-        if lane.kind.key == "function"
-        and lane.ready
-        and not lane.lane.hidden
-        and not lane.lane.working
+        for lane in shown
+        if lane.kind.key == "function" and lane.ready and lane.name in writer.defined
     ]
-    lanes = [lane for lane in lanes if lane.name in writer.defined]
     if not lanes:
         return
     calls = [

@@ -59,13 +59,7 @@ class Task:
 
     def inside(self, place: Place) -> bool:
         """Whether a place keeps the limits, as far as can be told."""
-        for name, value in zip(self.core.unknowns, place, strict=True):
-            limit, ball = self.limit(name), real_ball(value)
-            if limit.low is not None and ball < limit.low:
-                return False
-            if limit.high is not None and ball > limit.high:
-                return False
-        return True
+        return within(self.limits, dict(zip(self.core.unknowns, place, strict=True)))
 
     def exactly(self, place: Place) -> Place:
         """A place as simple fractions or roots, where these solve the equations exactly."""
@@ -86,6 +80,17 @@ class Task:
         except (NoResult, TooWide):
             return False
         return True
+
+
+def within(limits: Mapping[str, Limits], values: Mapping[str, Surd | arb]) -> bool:
+    """Whether values keep the limits of their names, as far as can be told."""
+    for name, value in values.items():
+        limit, ball = limits.get(name, FREE), real_ball(value)
+        if limit.low is not None and ball < limit.low:
+            return False
+        if limit.high is not None and ball > limit.high:
+            return False
+    return True
 
 
 def _simple(ball: arb) -> Surd:

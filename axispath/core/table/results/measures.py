@@ -40,10 +40,15 @@ def in_unit(value: Measured, system: str) -> tuple[Scalar, str]:
 
 def has_unit(value: Measured, system: str) -> bool:
     """Whether a system has a unit of its own for a quantity."""
-    return any(
-        unit.dimension == value.dimension and system in unit.system.split()
+    return bool(_fitting(value, system))
+
+
+def _fitting(value: Measured, system: str) -> list[Unit]:
+    return [
+        unit
         for unit in catalogue.UNITS
-    )
+        if unit.dimension == value.dimension and system in unit.system.split()
+    ]
 
 
 def common_unit(values: Iterable[Measured], system: str) -> Shown | None:
@@ -58,11 +63,7 @@ def common_unit(values: Iterable[Measured], system: str) -> Shown | None:
 
 def _chosen(value: Measured, system: str) -> tuple[Fraction, str] | None:
     """A factor and a symbol so that the number is from 1 to 1000, as far as that can be."""
-    fitting = [
-        unit
-        for unit in catalogue.UNITS
-        if unit.dimension == value.dimension and system in unit.system.split()
-    ]
+    fitting = _fitting(value, system)
     if not fitting:
         return None
     size = abs(float(real_ball(absolute(value.value)).mid())) if is_real(value) else 1.0

@@ -13,8 +13,8 @@ const MOST_LINES = 14; // that the field shows without scrolling
  * @typedef {{id: string, number: number, block: Block, rests: boolean, html: string, latex: string, text: string}} Found
  */
 
-/** @param {import("../sheet/instrument.js").Instrument} at @param {HTMLElement} host @param {(words: string) => void} complain */
-export function equationsIn(at, host, complain) {
+/** @param {import("../sheet/instrument.js").Instrument} at @param {HTMLElement} host @param {{complain: (words: string) => void, copied: (text: string, button: HTMLElement) => Promise<void>}} page */
+export function equationsIn(at, host, { complain, copied }) {
   const { session } = at;
   const queue = new Queue();
   const standing = new Standing();
@@ -175,15 +175,6 @@ export function equationsIn(at, host, complain) {
     rest: (id) => change({ do: "write line", id, written: { rests: !known.get(id)?.rests } }),
     remove: (id) => change({ do: "remove lane", id }),
   };
-  /** @param {string} text @param {HTMLElement} button */
-  async function copied(text, button) {
-    try {
-      await navigator.clipboard.writeText(text);
-      button.textContent = "Copied";
-    } catch {
-      complain("This browser does not let the page copy.");
-    }
-  }
   host.addEventListener("click", (event) => {
     const button = /** @type {HTMLElement | null} */ (/** @type {HTMLElement} */ (event.target).closest("button"));
     const card = cardOf(event.target);

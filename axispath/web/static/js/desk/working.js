@@ -38,7 +38,7 @@ export function workingIn(at, host) {
       return { name: signature.split("(")[0], signature, help: row.children[1].textContent ?? "" };
     });
   const complain = (/** @type {string} */ words) => entry.complain(words);
-  const equations = equationsIn(at, part(".work-blocks"), complain);
+  const equations = equationsIn(at, part(".work-blocks"), { complain, copied: (text, button) => copied(text, button) });
   part("[data-add-block]").addEventListener("click", () => equations.add());
   /** Carry on after a request; what the server refuses is said. @param {Promise<unknown>} asked */
   const said = (asked) =>
