@@ -26,6 +26,8 @@ def answer(app: Flask) -> None:
 
     @app.errorhandler(EditRefused)
     def refused(error: EditRefused) -> ResponseReturnValue:
+        if not _by_script():
+            return told(422, error.message)
         found = {
             "kind": "refused",
             "message": error.message,
@@ -41,15 +43,15 @@ def answer(app: Flask) -> None:
 
     @app.errorhandler(OutOfTime)
     def too_long(_: OutOfTime) -> ResponseReturnValue:
-        return jsonify(kind="refused", message=TOO_LONG), 422
+        return told(422, TOO_LONG, "refused")
 
     @app.errorhandler(MemoryError)
     def too_large(_: MemoryError) -> ResponseReturnValue:
-        return jsonify(kind="refused", message=TOO_LARGE), 422
+        return told(422, TOO_LARGE, "refused")
 
     @app.errorhandler(Cut)
     def cut(error: Cut) -> ResponseReturnValue:
-        return jsonify(kind="refused", message=error.message), 422
+        return told(422, error.message, "refused")
 
     @app.errorhandler(Busy)
     @app.errorhandler(TooMany)
@@ -98,10 +100,14 @@ def answer(app: Flask) -> None:
         return told(500, "Something went wrong here. What you typed is still in this page.")
 
 
-def told(status: int, message: str) -> tuple[Response | str, int]:
+def _by_script() -> bool:
+    return request.path.startswith("/api/")
+
+
+def told(status: int, message: str, kind: str = "trouble") -> tuple[Response | str, int]:
     """A sentence with a status: as JSON for scripts, on a page for people."""
-    if request.path.startswith("/api/"):
-        return jsonify(kind="trouble", message=message), status
+    if _by_script():
+        return jsonify(kind=kind, message=message), status
     return render_template("trouble.html", message=message, status=status), status
 
 

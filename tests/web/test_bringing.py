@@ -61,6 +61,7 @@ class Bringing(WebTest):
         ):
             answer = self.bring(data)
             self.assertEqual(answer.status_code, 422, words)
+            self.assertIn("<h1>", answer.text)
             self.assertIn(words, answer.text)
         self.assertEqual(self.bring(b" " * (25 << 20)).status_code, 413)
         self.assertEqual(self.names(), ["Kept"])
