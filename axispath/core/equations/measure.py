@@ -1,13 +1,11 @@
 """Equations between quantities as equations between numbers of the SI's units.
 
-Dimensions are found before any number is: each formula has one, a sum of those of its unknowns
-with rational factors, and what is added or equated has the same. These conditions are linear, and
-are solved as they are met. A 0 has whatever dimension is wanted.
+Dimensions are found before any number is; a 0 has whatever dimension is wanted.
 """
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable, Mapping
+from collections.abc import Mapping
 from dataclasses import dataclass, field
 from fractions import Fraction
 
@@ -17,6 +15,7 @@ from axispath.core import catalogue
 from axispath.core.arithmetic.program import Definition
 from axispath.core.arithmetic.simplest import number
 from axispath.core.calculation.measuring import Shown, shown_in
+from axispath.core.equations.forms import PLAIN, Dimensions, Form, is_wild
 from axispath.core.equations.reading import Equation
 from axispath.core.language.rebuild import substituted
 from axispath.core.language.tree import (
@@ -44,104 +43,15 @@ from axispath.core.language.tree import (
     UnitOf,
 )
 from axispath.core.language.walking import free_names, literal, walk
-from axispath.core.quantities.dimensions import NONE, Dimension, combined, raised, told
+from axispath.core.quantities.dimensions import NONE, Dimension
 from axispath.core.quantities.scalars import is_real
 from axispath.core.quantities.surds import Surd
 from axispath.core.quantities.values import Measured, NoResult, Scalar, Undefined, Value
 
 HALF, THIRD = Fraction(1, 2), Fraction(1, 3)
 ALIKE = ("min", "max", "abs", "mean", "median")  # give what they take
-MOST_TOLD = 3
 MOST_INLINED = 40  # functions of the sheet within one another
 TEMPERATURES = "temperatures on such a scale are not added: give a difference in K"
-
-
-@dataclass(frozen=True, slots=True)
-class Form:
-    """A dimension: a known part, and powers of those of unknowns that are not known yet."""
-
-    known: Dimension = NONE
-    parts: tuple[tuple[str, Fraction], ...] = ()
-
-    def times(self, other: Form, power: Fraction = Fraction(1)) -> Form:
-        """The dimension of a product with a power of another."""
-        if other == PLAIN:
-            return self
-        parts = dict(self.parts)
-        for name, q in other.parts:
-            parts[name] = parts.get(name, Fraction(0)) + q * power
-        kept = tuple((name, q) for name, q in sorted(parts.items()) if q)
-        return Form(combined(self.known, raised(other.known, power)), kept)
-
-
-PLAIN = Form()
-
-
-@dataclass
-class Dimensions:
-    """What is known of the dimensions of unknowns."""
-
-    solved: dict[str, Form] = field(default_factory=dict)
-    by: dict[str, int] = field(default_factory=dict)  # the equation that said so
-    equation: int = 0  # the one that is read
-    wild: int = 0
-
-    def now(self, form: Form) -> Form:
-        """A dimension with what is known put in."""
-        if not form.parts:
-            return form
-        found = Form(form.known)
-        for name, q in form.parts:
-            found = found.times(self.solved.get(name, Form(NONE, ((name, Fraction(1)),))), q)
-        return found
-
-    def same(self, one: Form, other: Form, words: Callable[[str, str], str]) -> None:
-        """Two dimensions are one. Raises NoResult, with ``words`` about both, where they cannot."""
-        if one == other:
-            return
-        first, second = self.now(one), self.now(other)
-        apart = first.times(second, Fraction(-1))
-        if not apart.parts:
-            if apart.known != NONE:
-                raise NoResult(words(self.told(first), self.told(second)))
-            return
-        name, q = apart.parts[0]
-        rest = Form(apart.known, apart.parts[1:])
-        found = PLAIN.times(rest, -1 / q)
-        single = {name: found}
-        for other_name, form in self.solved.items():
-            self.solved[other_name] = _put(form, single)
-        self.solved[name] = found
-        self.by.setdefault(name, self.equation)
-
-    def told(self, form: Form) -> str:
-        """What a sentence calls it; what is open counts as a plain number."""
-        return told(self.now(form).known)
-
-    def of(self, name: str) -> Dimension:
-        """The dimension of an unknown; that of a plain number where nothing says another."""
-        return self.now(Form(NONE, ((name, Fraction(1)),))).known
-
-    def origin(self, names: Iterable[str]) -> str:
-        """From which other equations the dimensions of some names are: for a sentence."""
-        told_by = [
-            f"{name} is in {told(self.of(name))} by equation {self.by[name]}"
-            for name in sorted(names)
-            if self.of(name) != NONE and self.by.get(name, self.equation) != self.equation
-        ]
-        return f" ({', '.join(told_by[:MOST_TOLD])})" if told_by else ""
-
-    def any(self) -> Form:
-        """A dimension about which nothing is said."""
-        self.wild += 1
-        return Form(NONE, ((f"0 {self.wild}", Fraction(1)),))
-
-
-def _put(form: Form, given: Mapping[str, Form]) -> Form:
-    found = Form(form.known)
-    for name, q in form.parts:
-        found = found.times(given.get(name, Form(NONE, ((name, Fraction(1)),))), q)
-    return found
 
 
 @dataclass(frozen=True, slots=True)
@@ -287,7 +197,7 @@ class Measuring:
         apart = len(terms) == 2 and isinstance(terms[1], Negation)
         if len(scales) > 1 and not apart:
             raise NoResult(TEMPERATURES)
-        form = next((p.form for p in parts if not _is_wild(p.form)), parts[0].form)
+        form = next((p.form for p in parts if not is_wild(p.form)), parts[0].form)
         return Bare(
             Sum(tuple(p.tree for p in parts)), form, scales[0] if len(scales) == 1 else None
         )
@@ -374,10 +284,6 @@ class Measuring:
         given = tuple(p.tree for p in values[: len(node.values)])
         otherwise = values[-1].tree if rest else None
         return Bare(Cases(given, tuple(tested), otherwise), values[0].form)
-
-
-def _is_wild(form: Form) -> bool:
-    return any(name.startswith("0 ") for name, _ in form.parts)
 
 
 def kind_of_value(value: Scalar) -> Kind:
