@@ -6,13 +6,12 @@ import argparse
 from pathlib import Path
 
 from axispath.command.errors import CommandFailed
-from axispath.core.sheet.document import Document
+from axispath.core.sheet.palette import THEMES
 from axispath.core.sheet.refused import EditRefused
-from axispath.exchange.formats import FORMATS, PICTURES, Format
+from axispath.exchange.formats import FORMATS, PARTS, Choice, made
 from axispath.exchange.names import told_apart
+from axispath.exchange.picture.sizes import Measure, Size, sized
 from axispath.exchange.sheets.archive import read_file
-
-WIDTH, HEIGHT = 1200, 750
 
 
 def convert(arguments: list[str]) -> int:
@@ -20,6 +19,14 @@ def convert(arguments: list[str]) -> int:
     parser = argparse.ArgumentParser(prog="axis-path convert", description=__doc__)
     parser.add_argument("file", type=Path, help="a sheet as JSON, or a ZIP of them")
     parser.add_argument("--to", required=True, choices=sorted(FORMATS), help="the format wanted")
+    choosing = f"what of it, where a format lets choose: {', '.join(PARTS)}"
+    parser.add_argument(
+        "--parts", nargs="+", choices=PARTS, default=list(PARTS), metavar="PART", help=choosing
+    )
+    sizes = "of a picture: 1200x750, 16x10cm or slide"
+    parser.add_argument("--size", help=sizes, default="1200x750")
+    parser.add_argument("--theme", choices=tuple(THEMES), default="light", help="of a picture")
+    parser.add_argument("--clear", action="store_true", help="a picture without a ground")
     parser.add_argument("--out", type=Path, default=Path(), help="the folder for what is made")
     given = parser.parse_args(arguments)
     try:
@@ -31,21 +38,25 @@ def convert(arguments: list[str]) -> int:
     for sentence in found.left:
         print(f"left out: {sentence}")
     wanted = FORMATS[given.to]
+    choice = Choice(tuple(given.parts), _size(given.size), given.theme, given.clear)
     names = told_apart((one.name for one in found.documents), wanted.ending)
     given.out.mkdir(parents=True, exist_ok=True)
     for name, document in zip(names, found.documents, strict=True):
         place = given.out / name
-        place.write_bytes(made(document, wanted))
+        try:
+            place.write_bytes(made(document, wanted, choice))
+        except EditRefused as refused:
+            raise CommandFailed(f"{name}: {refused}") from refused
         print(place)
     return 0
 
 
-def made(document: Document, wanted: Format) -> bytes:
-    """A sheet in a format; pictures in their usual size."""
-    if wanted in PICTURES:
-        from axispath.exchange.picture.draw import picture
-        from axispath.exchange.picture.seen import Seen
-
-        return picture(Seen(document, WIDTH, HEIGHT), wanted.name, 1.0)
-    assert wanted.make is not None
-    return wanted.make(document)
+def _size(text: str) -> Size:
+    """A size as it is written: 1200x750, 16x10cm or slide."""
+    measure: Measure = "slide" if text == "slide" else "cm" if text.endswith("cm") else "pixels"
+    sides = text.removesuffix("cm").split("x")
+    try:
+        width, height = (0.0, 0.0) if measure == "slide" else map(float, sides)
+    except ValueError:
+        raise CommandFailed(f"{text} is no size: 1200x750, 16x10cm or slide.") from None
+    return sized(width, height, measure, 2.0)

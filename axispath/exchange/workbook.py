@@ -11,11 +11,7 @@ import xlsxwriter
 from axispath.core.path.called import CERTAINTY, KIND_NAMES
 from axispath.core.path.survey import survey
 from axispath.core.sheet.document import Document
-from axispath.core.sheet.resolve import resolve
-from axispath.core.table.columns import heads
-from axispath.core.table.rows import TableRefused, places
-from axispath.core.table.values import column
-from axispath.exchange.data.written import heads_of
+from axispath.exchange.report.numbers import Values, data_sets, tables_of_values
 
 OPTIONS = {"in_memory": True, "strings_to_formulas": False, "strings_to_urls": False}
 MOST_ROWS = 100_000
@@ -32,16 +28,12 @@ def workbook(document: Document) -> bytes:
             page.write_string(row, 1, lane.text or (lane.block.text if lane.block else ""))
             page.write_string(row, 2, lane.note)
         _landmarks(book.add_worksheet("landmarks"), document)
-        for number, table in enumerate(document.tables, 1):
-            if table.by != "points":
-                _table(book.add_worksheet(f"table {number}"), document, number - 1)
-        for number, resolved in enumerate(resolve(document), 1):
-            if resolved.measured is None or resolved.lane.data is None:
-                continue
+        for table in tables_of_values(document):
+            _table(book.add_worksheet(f"table {table.number}"), table)
+        for number, one in enumerate(data_sets(document), 1):
             page = book.add_worksheet(f"data {number}")
-            for k, head in enumerate(heads_of(resolved)):
+            for k, (head, values) in enumerate(zip(one.heads, one.columns, strict=True)):
                 page.write_string(0, k, head)
-                values = resolved.measured.columns[resolved.lane.data.columns[k].name]
                 _column(page, k, values.tolist())
     return out.getvalue()
 
@@ -66,17 +58,12 @@ def _landmarks(page: Any, document: Document) -> None:
         page.write_string(row, 4, CERTAINTY[mark.certainty])
 
 
-def _table(page: Any, document: Document, index: int) -> None:
-    table = document.tables[index]
-    try:
-        x = places(document, table)
-        columns = [head for head in heads(document, table) if head.source is not None]
-    except TableRefused as refused:
-        page.write_string(0, 0, refused.message)
+def _table(page: Any, table: Values) -> None:
+    if table.refused:
+        page.write_string(0, 0, table.refused)
         return
     page.write_string(0, 0, table.variable)
-    _column(page, 0, [float(value) for value in x])
-    for k, head in enumerate(columns, 1):
-        page.write_string(0, k, head.text)
-        if head.source is not None:
-            _column(page, k, column(head.source, x).values.tolist())
+    _column(page, 0, table.x.tolist())
+    for k, (head, values) in enumerate(table.columns, 1):
+        page.write_string(0, k, head)
+        _column(page, k, values.values.tolist())

@@ -3,17 +3,20 @@
 from __future__ import annotations
 
 import re
+from collections.abc import Callable, Container
 from typing import Annotated, Literal
 
 import orjson
 from flask import Response, request
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import AfterValidator, BaseModel, ConfigDict, Field
 
 from axispath.core.path.lanes import Range
 from axispath.core.sheet.document import Document, LaneId, View
 from axispath.core.sheet.edits import EDITS, Edit, Slide, apply, with_view
 from axispath.core.sheet.ends import typed_end
 from axispath.core.sheet.refused import EditRefused
+from axispath.exchange.formats import FORMATS, PARTS
+from axispath.exchange.picture.sizes import Measure
 from axispath.web.source import document_at
 
 Typed = Annotated[str, Field(max_length=200)]
@@ -248,13 +251,30 @@ def base_and_edits(found: dict[str, object]) -> tuple[int, list[Edit]]:
     return seen_revision(found), EDITS.validate_python(found.get("edits"))
 
 
+def _one_of(register: Container[str], what: str) -> Callable[[str], str]:
+    def checked(name: str) -> str:
+        if name not in register:
+            raise ValueError(f"There is no {what} “{name[:40]}”.")
+        return name
+
+    return checked
+
+
+FormatName = Annotated[str, AfterValidator(_one_of(FORMATS, "format"))]
+PartName = Annotated[str, AfterValidator(_one_of(PARTS, "part of a sheet"))]
+
+
 class Taking(Searching):
     """A picture of the plot, or the whole sheet, to take away."""
 
-    format: Literal["png", "svg", "pdf", "sheet", "notebook", "script", "latex", "workbook"] = "png"
-    width: Annotated[int, Field(ge=1, le=100_000)] = 1200
-    height: Annotated[int, Field(ge=1, le=100_000)] = 750
+    format: FormatName = "png"
+    parts: Annotated[list[PartName], Field(max_length=len(PARTS))] = list(PARTS)
+    width: Annotated[float, Field(gt=0, le=100_000)] = 1200
+    height: Annotated[float, Field(gt=0, le=100_000)] = 750
+    measure: Measure = "pixels"
     scale: Annotated[float, Field(ge=1, le=4)] = 1.0
+    theme: Literal["light", "dark"] = "light"
+    clear: bool = False
     pinned: Annotated[list[Annotated[str, Field(max_length=80)]], Field(max_length=2000)] = []
     states: States = []
     reading: Place | None = None

@@ -15,12 +15,12 @@ from axispath.core.language.mathml import mathml_statement
 from axispath.core.sheet.captions import caption
 from axispath.core.sheet.colour import legible
 from axispath.core.sheet.document import Document, Lane, Ticks
+from axispath.core.sheet.palette import THEMES
 from axispath.core.sheet.refused import EditRefused
 from axispath.core.sheet.scopes import scope_of
 from axispath.core.sheet.ticks import TickStep, tick_step
 
 MATHEMATICS = Markup('<span class="math" data-latex="{}">{}</span>')
-GROUNDS = {"light": "#fffdf8", "dark": "#191f1c"}  # the token plot-ground of either theme
 
 
 def ground_view(document: Document, legend: list[Any]) -> dict[str, Any]:
@@ -43,7 +43,9 @@ def ground_view(document: Document, legend: list[Any]) -> dict[str, Any]:
 def own_colours(lane: Lane) -> dict[str, str] | None:
     """A lane's own colour in each theme; None where it has one of the palette."""
     own = lane.style.own
-    return {theme: legible(own, ground) for theme, ground in GROUNDS.items()} if own else None
+    return (
+        {theme: legible(own, palette.ground) for theme, palette in THEMES.items()} if own else None
+    )
 
 
 def _ticks(document: Document, ticks: Ticks, across: bool) -> dict[str, Any]:

@@ -8,17 +8,18 @@ from typing import Any
 
 from flask import render_template
 
-from axispath.core.language.numbers import MINUS, decimal, full_precision
+from axispath.core.language.numbers import decimal, full_precision
 from axispath.core.path.called import CERTAINTY
 from axispath.core.path.kinds import SEARCHED
 from axispath.core.path.labels import labelled, shown_t, shown_x, shown_y
 from axispath.core.path.survey import unsearched
-from axispath.core.search.landmark import Certainty, Kind, Landmark, Path
+from axispath.core.search.landmark import Certainty, Kind, Landmark
 from axispath.core.sheet.document import MAX_LANES, Document
 from axispath.core.sheet.edits import AddLane, apply
 from axispath.core.sheet.scopes import scope_of
 from axispath.core.solve.largest import Largest
 from axispath.core.solve.meet import Met
+from axispath.core.solve.several import extreme_words, fraction_shown, meeting_words, system_words
 from axispath.core.solve.system import System
 from axispath.web.landmarks.words import MARKS
 from axispath.web.present import lane_views, scripted_lanes
@@ -39,7 +40,7 @@ def meeting_answer(found: Met, document: Document, longer: bool) -> dict[str, An
         document,
         marks,
         [_row(mark, digits, shown_t(mark, letter, digits)) for mark in marks],
-        _words(names, found, goes_on),
+        meeting_words(names, found.path, goes_on),
         more=max(0, len(path.landmarks) - MOST_SHOWN),
         complete=path.complete,
         goes_on=goes_on,
@@ -60,7 +61,7 @@ def system_answer(found: System, document: Document, longer: bool) -> dict[str, 
             _row(mark, digits, decimal(residual, 2) if residual else "0")
             for mark, residual in zip(marks, found.residuals, strict=False)
         ],
-        _of_system(path, goes_on),
+        system_words(path, goes_on),
         more=max(0, len(path.landmarks) - MOST_SHOWN),
         complete=path.complete,
         goes_on=goes_on,
@@ -71,16 +72,18 @@ def system_answer(found: System, document: Document, longer: bool) -> dict[str, 
 def largest_answer(found: Largest, document: Document) -> dict[str, Any]:
     """What answers the question for an extreme value, with its level line drawn for a while."""
     digits = document.digits
-    value = "" if found.value is None else _fraction(found.value, digits)
+    value = "" if found.value is None else fraction_shown(found.value, digits)
     marks = [
         Landmark(Kind.INTERSECTION, float(x), float(y), Certainty.EXACT) for x, y in found.places
     ]
-    exact = [{"x": _fraction(x, digits), "y": _fraction(y, digits)} for x, y in found.places]
+    exact = [
+        {"x": fraction_shown(x, digits), "y": fraction_shown(y, digits)} for x, y in found.places
+    ]
     return _answer(
         document,
         marks,
         [_row(m, digits, f"value {value}") | e for m, e in zip(marks, exact, strict=True)],
-        _extreme_words(found, value),
+        extreme_words(found, value),
         edits=[] if found.value is None else _level_line(document, found.form, found.value),
         met=True,
     )
@@ -147,41 +150,6 @@ def _answer(
     }
 
 
-def _fraction(value: Fraction, digits: int) -> str:
-    shown = decimal(float(value), digits)
-    return shown if value.denominator == 1 else f"{str(value).replace('-', MINUS)} = {shown}"
-
-
-def _extreme_words(found: Largest, value: str) -> list[str]:
-    word = "smallest" if found.smallest else "largest"
-    if found.empty:
-        return [f"{found.name} has no point."]
-    if found.value is None:
-        way = "falls" if found.smallest else "grows"
-        return [f"There is no {word} value: {found.form} {way} without end in {found.name}."]
-    where = "at this corner" if len(found.places) == 1 else "between these corners"
-    words = [f"{found.form} is {word} {where}: {value}.", "Compared exactly at all corners."]
-    if not found.reached:
-        words.append(f"The place does not belong to {found.name}: the value is not reached.")
-    return words
-
-
-def _of_system(path: Path, goes_on: bool) -> list[str]:
-    count = len(path.landmarks)
-    shown = "1 solution" if count == 1 else f"{count} solutions"
-    words = [f"{shown} in this view." if count else "No solution in this view."]
-    if path.complete:
-        words.append("Nothing missed: every solution in the view is listed.")
-    elif path.zero:
-        words[0] = "Infinitely many solutions: both equations hold on a whole stretch."
-    elif goes_on:
-        words.append("Looking further …")
-    else:
-        words[0] = words[0] if count else "No solution was found."
-        words.append("Some places are not settled: both equations may hold along a whole curve.")
-    return words
-
-
 def _on_the_plot(k: int, mark: Landmark, digits: int) -> dict[str, Any]:
     return {
         "key": f"solution:{k}",
@@ -204,20 +172,3 @@ def temporary(document: Document, edits: Sequence[AddLane]) -> dict[str, Any]:
     scripted = scripted_lanes(tried, lane_views(tried)) if ids else []
     lanes = [lane for lane in scripted if lane["id"] in ids]
     return {"edits": [edit.model_dump() for edit in edits], "lanes": lanes}
-
-
-def _words(names: str, found: Met, goes_on: bool) -> list[str]:
-    """How often two lanes meet, and whether that is all."""
-    path, count = found.path, len(found.path.landmarks)
-    times = {0: "nowhere", 1: "once", 2: "twice"}.get(count, f"{count} times")
-    words = [f"{names} meet {times}." if count else f"{names} do not meet."]
-    if path.zero:
-        words = [f"{names} run over one another on a stretch."]
-    if path.complete:
-        words.append("Nothing missed: every common point is listed.")
-    elif goes_on:
-        words.append("Looking further …")
-    else:
-        words[0] = words[0] if count else f"No common point of {names} was found."
-        words.append("Some stretches are not settled.")
-    return words

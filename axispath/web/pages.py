@@ -13,7 +13,7 @@ from axispath.core.memory import Memory
 from axispath.core.sheet.document import MarkGroup
 from axispath.core.sheet.look import LOOK
 from axispath.core.solve.methods import METHODS
-from axispath.exchange.formats import PICTURES, WHOLE
+from axispath.exchange.formats import PARTS, PICTURES, WHOLE
 from axispath.store import sheets
 from axispath.store.sheets import Opened
 from axispath.web import computing, present
@@ -90,6 +90,7 @@ def _sheet_page(found: Opened) -> ResponseReturnValue:
         methods=METHODS.values(),
         formats=PICTURES,
         whole=WHOLE,
+        parts=PARTS,
         look=LOOK,
         mark_groups=get_args(MarkGroup),
     )

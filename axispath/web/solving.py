@@ -18,7 +18,7 @@ from axispath.core.path.labels import labelled, shown_x
 from axispath.core.search.exact_forms import asked_for, exact_forms
 from axispath.core.sheet.angles import suspect_in
 from axispath.core.sheet.document import Document
-from axispath.core.sheet.ends import typed_end
+from axispath.core.sheet.ends import typed_end, typed_interval
 from axispath.core.sheet.refused import EditRefused
 from axispath.core.solve.answer import Answer, answer
 from axispath.core.solve.general import general_solution
@@ -39,7 +39,6 @@ from axispath.web.meeting import largest_answer, meeting_answer, system_answer, 
 from axispath.work.kinds import EXACT
 
 blueprint = Blueprint("solving", __name__, url_prefix="/api")
-INFINITE = ("∞", "+∞", "-∞", "−∞")
 MOST_SHOWN = 400
 MOST_EXACT = 40
 
@@ -59,25 +58,7 @@ class Row:
 
 def _question(wanted: Solving, document: Document) -> tuple[Question, End | None, End | None]:
     question = ask(document, wanted.text, wanted.unknown)
-    return question, *_ends(wanted, document)
-
-
-def _ends(wanted: Solving, document: Document) -> tuple[End | None, End | None]:
-    """The interval: as typed, infinite, or the view where nothing is typed."""
-    view = document.view
-    found: list[End | None] = []
-    for text, edge, sign in ((wanted.low, view.left, "-"), (wanted.high, view.right, "+")):
-        typed = text.strip()
-        if typed in INFINITE:
-            if (typed[0] in "-−") != (sign == "-"):
-                raise EditRefused("The interval runs from −∞ to ∞, or between numbers.")
-            found.append(None)
-        else:
-            found.append(typed_end(document, typed) if typed else End.at(edge))
-    low, high = found
-    if low is not None and high is not None and not low.ball < high.ball:
-        raise EditRefused("The interval is empty: its start is not below its end.")
-    return low, high
+    return question, *typed_interval(document, wanted.low, wanted.high)
 
 
 @blueprint.post("/sheets/<key>/solve")

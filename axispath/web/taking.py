@@ -21,16 +21,18 @@ def export(key: str, part: int = 0) -> Response:
     # Matplotlib is loaded with the first picture: most processes never draw one.
     from axispath.exchange.picture.draw import picture
     from axispath.exchange.picture.seen import Seen
+    from axispath.exchange.picture.sizes import sized
 
     wanted = Taking.model_validate(body())
     document = wanted.document(key)
     chosen = FORMATS[wanted.format]
     if chosen.make is not None:
-        return Response(chosen.make(document), mimetype=chosen.media)
+        return Response(chosen.make(document, wanted.parts), mimetype=chosen.media)
+    size = sized(wanted.width, wanted.height, wanted.measure, wanted.scale)
     seen = Seen(
         document,
-        wanted.width,
-        wanted.height,
+        size.width,
+        size.height,
         effort=USUAL_SEARCH,
         only=wanted.range(document),
         pinned=frozenset(wanted.pinned),
@@ -41,5 +43,5 @@ def export(key: str, part: int = 0) -> Response:
         area=wanted.area,
         against=wanted.against,
     )
-    data = picture(seen, wanted.format, wanted.scale)
+    data = picture(seen, wanted.format, size.scale, wanted.theme, wanted.clear)
     return Response(data, mimetype=chosen.media)

@@ -153,7 +153,7 @@ def running_server(exact):
 
 @cache
 def running_browser():
-    """A browser for all tests of this process; each test has a profile of its own in it."""
+    """A browser for all tests of this process."""
     playwright = sync_playwright().start()
     atexit.register(playwright.stop)
     browser = playwright.chromium.launch(**CHROMIUM)
@@ -161,8 +161,16 @@ def running_browser():
     return browser
 
 
+@cache
+def running_context():
+    """A profile that keeps what it has fetched: each script anew is most of a short test's time."""
+    context = running_browser().new_context(viewport={"width": 1280, "height": 800})
+    context.set_default_timeout(WAIT * 1000)
+    return context
+
+
 class BrowserTest(unittest.TestCase):
-    """Each test gets a fresh browser profile and an emptied database with the demo sheets.
+    """Each test gets a profile without a person in it, each class a database with the demo sheets.
 
     Exact forms take more time than all else together; classes that look at them ask for them.
     """
@@ -178,11 +186,26 @@ class BrowserTest(unittest.TestCase):
         expect.set_options(timeout=WAIT * 1000)
 
     def setUp(self):
-        self.context = self.browser.new_context(viewport={"width": 1280, "height": 800})
-        self.context.set_default_timeout(WAIT * 1000)
-        self.addCleanup(self.context.close)
+        self.context = running_context()
+        self.addCleanup(self._leave)
         self.complaints = []
         self.page = self.new_page()
+        self._forget()
+
+    def _forget(self):
+        """Empty everything that a page may have stored; what it has fetched may stay."""
+        self.context.clear_cookies()
+        line = self.context.new_cdp_session(self.page)
+        kinds = {"origin": self.server.url, "storageTypes": "local_storage,indexeddb"}
+        line.send("Storage.clearDataForOrigin", kinds)
+        line.detach()
+
+    def _leave(self):
+        """Close all pages, and take back what was set for the profile."""
+        for page in self.context.pages:
+            page.close()
+        self.context.clear_permissions()
+        self.context.set_offline(False)
 
     def new_page(self):
         page = self.context.new_page()

@@ -13,11 +13,11 @@ from axispath.command.place import ROOT
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.sampling.kinds.function import drawn_samples
 from axispath.core.sampling.view import Frame
-from axispath.core.sheet import palette
 from axispath.core.sheet.captions import caption
 from axispath.core.sheet.colour import LEAST_CONTRAST, contrast, legible
 from axispath.core.sheet.document import WIDEST, Document, Ground, Samples, Ticks, View
 from axispath.core.sheet.edits import AddLane, SetGround, SetSamples, apply
+from axispath.core.sheet.palette import THEMES
 from axispath.core.sheet.refused import EditRefused
 from axispath.core.sheet.resolve import resolve
 from axispath.core.sheet.scopes import scope_of
@@ -97,18 +97,21 @@ class Colours(unittest.TestCase):
 
     def test_pictures_have_the_colours_of_the_page(self):
         css = (ROOT / "axispath/web/static/css/tokens.css").read_text()
-        light = dict(re.findall(r"--([\w-]+): (#[0-9a-f]{6});", css.partition(":root[")[0]))
-        for name, colour in (
-            ("plot-ground", palette.GROUND),
-            ("card", palette.CARD),
-            ("ink", palette.INK),
-            ("muted", palette.MUTED),
-            ("grid", palette.GRID),
-            ("grid-minor", palette.GRID_MINOR),
-            ("reading", palette.READING),
-            *((f"curve-{k}", colour) for k, colour in enumerate(palette.CURVES)),
-        ):
-            self.assertEqual(light[name], colour, name)
+        parts = dict(zip(THEMES, css.split(":root[data-theme"), strict=True))
+        for theme, palette in THEMES.items():
+            colours = dict(re.findall(r"--([\w-]+): (#[0-9a-f]{6});", parts[theme]))
+            for name, colour in (
+                ("plot-ground", palette.ground),
+                ("card", palette.card),
+                ("ink", palette.ink),
+                ("muted", palette.muted),
+                ("rule-strong", palette.rule),
+                ("grid", palette.grid),
+                ("grid-minor", palette.grid_minor),
+                ("reading", palette.reading),
+                *((f"curve-{k}", colour) for k, colour in enumerate(palette.curves)),
+            ):
+                self.assertEqual(colours[name], colour, (theme, name))
 
 
 class SampledLanes(unittest.TestCase):

@@ -94,11 +94,11 @@ REFUSED = [
     ("±x", "two values", None),
     (r"\pm x", "two values", None),
     ("∫x", "Area", None),
-    (r"\int x dx", "Area", None),
+    (r"\int x dx", "range", None),
     ("int(x)", "Area", None),
     ("lim x", "Limits", None),
     ("lim_{x->0} sin(x)/x", "Limits", None),
-    (r"\lim_{x \to 0} x", "Limits", None),
+    (r"\lim x", "letter goes", None),
     ("x→2", "Limits", None),
     ("g: x -> x^2", "g(x) =", "g(x) = x^2"),
     ("g : x ↦ x^2", "g(x) =", "g(x) = x^2"),
@@ -119,8 +119,8 @@ REFUSED = [
     ("2,5x", "point", "2.5x"),
     ("1,5x + 2,5", "point", "1.5x + 2.5"),
     ("f(2,5)", "one argument", "f(2.5)"),
-    (r"\sum_{k=1}^{5} k", "sum(", None),
-    (r"\begin{cases} 1 \end{cases}", "one line", None),
+    (r"\sum_k k", "range", None),
+    (r"\begin{align} x \end{align}", "each line", None),
 ]
 
 # What is typed in Solve, its unknown, and its two sides as they are read.

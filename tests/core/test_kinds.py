@@ -209,6 +209,7 @@ class EveryEdit(unittest.TestCase):
 
     def edits(self):
         yield edits.AddLane(text="x^3"), "adding a lane"
+        yield edits.AddLines(text="x^3\n2x"), "adding 2 lanes"
         yield edits.ReviseLane(id="function", text="x^2 - 4"), "changing f"
         yield edits.RemoveLane(id="number"), "deleting a"
         yield edits.ShowLane(id="function", shown=False), "hiding f"

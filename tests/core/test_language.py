@@ -9,7 +9,7 @@ from axispath.core.arithmetic.build import program
 from axispath.core.arithmetic.floats import float_value
 from axispath.core.arithmetic.program import Definition, NotComputable
 from axispath.core.language.errors import LanguageError
-from axispath.core.language.latex import latex_statement
+from axispath.core.language.latex import latex, latex_statement
 from axispath.core.language.line_rules import LINE_RULES
 from axispath.core.language.mathml import mathml_statement
 from axispath.core.language.pasted import from_latex
@@ -37,6 +37,7 @@ from axispath.core.language.tree import (
     Stretch,
     Sum,
 )
+from axispath.core.language.walking import walk
 from tests.core.corpus import MISTAKES, READINGS
 from tests.core.helpers import RADIAN, read
 
@@ -95,6 +96,11 @@ def _bigger(inner):
             )
         ),
     )
+
+
+def _is_transposed(node):
+    """A number or a vector of one letter transposed reads as a power."""
+    return isinstance(node, Apply) and node.function == "transpose"
 
 
 TREES = st.recursive(st.one_of(NAMES, NUMBERS, CONSTANTS), _bigger, max_leaves=14)
@@ -265,6 +271,29 @@ class HomeworkInLatex(unittest.TestCase):
                 found = float_value(program(read(from_latex(line)).body), RADIAN, x)
                 self.assertAlmostEqual(found, value, 12)
 
+    @given(TREES.filter(lambda tree: not any(map(_is_transposed, walk(tree)))))
+    @settings(max_examples=600, deadline=None)
+    def test_what_is_typeset_is_read_as_what_it_was(self, tree):
+        pasted = latex(tree, catalogue.VOCABULARY)
+        found = read(from_latex(pasted), values=["x", "a", "depth", "v_0"]).body
+        self.assertEqual(found, tree, pasted)
+
+    def test_signs_of_the_lecture(self):
+        for line, wanted in [
+            (r"\int_0^1 x^2+1 \, dx", "integral(x^2+1 for x = 0 to 1)"),
+            (
+                r"\begin{cases} x^2 & x<0 \\ 2 & \text{otherwise} \end{cases}",
+                "(x^2 if x<0, 2 otherwise)",
+            ),
+            (r"\sum_{k=1}^{10} k^2 + 1", "sum(k^2 for k = 1 to 10) + 1"),
+            (r"\lim_{x \to 0^+} \ln x", "limit(ln x for x to 0, right)"),
+            (r"\begin{pmatrix} 1 & 2 \\ 3 & 4 \end{pmatrix}", "[1, 2; 3, 4]"),
+            (r"\frac{d}{dx}(x^2)", "derivative((x^2) for x)"),
+            (r"A^{\mathsf{T}}", "A^T"),
+        ]:
+            self.assertEqual(from_latex(line), wanted)
+            read(from_latex(line))
+
     @given(st.text(alphabet=r"\{}[]^_frac sqrtlein()x2+-$,", max_size=40))
     @settings(max_examples=500, deadline=None)
     def test_any_latex_is_read_or_refused(self, text):
@@ -317,7 +346,7 @@ class Handbook(unittest.TestCase):
 
 class Typesetting(unittest.TestCase):
     def test_latex(self):
-        for line, latex in [
+        for line, written in [
             ("x^2 - x - 3", "f(x) = {x}^{2} - x - 3"),
             ("(x + 1)/2", r"f(x) = \frac{x + 1}{2}"),
             ("2 sin(3x)", r"f(x) = 2\,\operatorname{sin}(3\,x)"),
@@ -325,7 +354,7 @@ class Typesetting(unittest.TestCase):
             ("root(3, x)", r"f(x) = \sqrt[3]{x}"),
         ]:
             with self.subTest(line):
-                self.assertEqual(latex_statement(read(line), catalogue.VOCABULARY, "f"), latex)
+                self.assertEqual(latex_statement(read(line), catalogue.VOCABULARY, "f"), written)
 
     def test_mathml_escapes_and_nests(self):
         found = mathml_statement(read("(x + 1)/√x"), catalogue.VOCABULARY, "f")

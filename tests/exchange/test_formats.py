@@ -28,7 +28,7 @@ from axispath.core.sheet.edits import AddLane, SetNote, apply, with_view
 from axispath.core.sheet.refused import EditRefused
 from axispath.core.sheet.resolve import resolve
 from axispath.demo.harbour import DEMOS
-from axispath.exchange.formats import FORMATS, WHOLE
+from axispath.exchange.formats import FORMATS, WHOLE, Choice, made
 from axispath.exchange.names import file_name, told_apart
 from axispath.exchange.script.functions import CARRIED, NAMES, PLAIN
 from axispath.exchange.script.written import notebook, script
@@ -97,6 +97,11 @@ def sheet(*lines, left=-10.0, right=10.0):
     for line in lines:
         document = apply(document, AddLane(text=line, id=line[0].lower(), keep=True))
     return document
+
+
+def taken(name, document, **choice):
+    """A sheet in a format."""
+    return made(document, FORMATS[name], Choice(**choice))
 
 
 def tearDownModule():
@@ -293,7 +298,7 @@ class Others(unittest.TestCase):
         for name, make in DEMOS.items():
             with self.subTest(name):
                 document = make()
-                book = openpyxl.load_workbook(io.BytesIO(FORMATS["workbook"].make(document)))
+                book = openpyxl.load_workbook(io.BytesIO(taken("workbook", document)))
                 formulas = [row[1].value or "" for row in book["formulas"].iter_rows()]
                 self.assertEqual(
                     formulas, [lane.text or lane.block.text for lane in document.lanes]
@@ -306,13 +311,13 @@ class Others(unittest.TestCase):
     def test_latex_is_whole_and_no_name_breaks_it(self):
         document = sheet("f(x) = x^2 - 2").model_copy(update={"name": r"50% & \end{x} _#$"})
         for one in (document, *(make() for make in DEMOS.values())):
-            text = FORMATS["latex"].make(one).decode()
+            text = taken("latex", one).decode()
             opened = re.findall(r"\\begin\{(\w+)\}", text)
             closed = re.findall(r"\\end\{(\w+)\}", text)
             self.assertEqual(sorted(opened), sorted(closed))
             bare = re.sub(r"\\[\\{}%$#&_]", "", text)
             self.assertEqual(bare.count("{"), bare.count("}"))
-        title = re.search(r"\\title\{(.*)\}", FORMATS["latex"].make(document).decode())[1]
+        title = re.search(r"\\title\{(.*)\}", taken("latex", document).decode())[1]
         self.assertIn(r"50\% \& \textbackslash{}end\{x\} \_\#\$", title)
 
     def test_every_format_is_one_entry(self):

@@ -108,7 +108,8 @@ class Latex:
                 simple = arguments[0].isalnum()
                 return rf"{arguments[0] if simple else self.bracket(arguments[0])}^{{\mathsf{{T}}}}"
             case Shape.ENTRYWISE:
-                return self.bracket(rf"{arguments[0]} \circ {arguments[1]}")
+                sides = [a if a.isalnum() else self.bracket(a) for a in arguments]
+                return self.bracket(rf"{sides[0]} \circ {sides[1]}")
         given = ",\\,".join(arguments)
         return rf"\operatorname{{{word.name}}}{self.bracket(given)}"
 
@@ -146,13 +147,14 @@ class Latex:
                 return rf"\int_{{{low}}}^{{{high}}} {body}\,\mathrm{{d}}{index}"
             case "limit", [at]:
                 way = {"left": "^{-}", "right": "^{+}"}.get(side, "")
-                return rf"\lim_{{{index}\to {at}{way}}} {body}"
+                place = f"{{{at}}}{way}" if way else at
+                return rf"\lim_{{{index}\to {place}}} {body}"
             case "derivative", []:
                 return rf"\frac{{\mathrm{{d}}}}{{\mathrm{{d}}{index}}} {self.bracket(body)}"
             case "sum", [low, high]:
                 return self.series("sum", body, index, low, high)
-        ranged = [f"{index}={'='.join(ends)}"] if ends else [index]
-        given = ",\\,".join([body, *ranged, *arguments])
+        ranged = f"{index}={'='.join(ends)}" if ends else index
+        given = ",\\,".join([rf"{body}\ \text{{for}}\ {ranged}", *arguments])
         return rf"\operatorname{{{function}}}{self.bracket(given)}"
 
 

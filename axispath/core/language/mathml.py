@@ -82,7 +82,8 @@ class MathML:
                 base = arguments[0] if simple else self.bracket(arguments[0])
                 return f"<msup>{base}<mi mathvariant='normal'>T</mi></msup>"
             case Shape.ENTRYWISE:
-                return self.bracket(f"{arguments[0]}<mo>∘</mo>{arguments[1]}")
+                sides = [a if a.count("<") <= 2 else self.bracket(a) for a in arguments]
+                return self.bracket(f"{sides[0]}<mo>∘</mo>{sides[1]}")
         given = "<mo>,</mo>".join(arguments)
         return f"<mrow><mi>{word.name}</mi><mo>&#8289;</mo>{self.bracket(given)}</mrow>"
 
@@ -133,8 +134,9 @@ class MathML:
                 return f"<mrow>{quotient}{self.bracket(body)}</mrow>"
             case "sum", [low, high]:
                 return self.series("sum", body, index, low, high)
-        ranged = [f"<mrow>{'<mo>=</mo>'.join([index, *ends])}</mrow>"]
-        given = "<mo>,</mo>".join([body, *ranged, *arguments])
+        ranged = f"<mrow>{'<mo>=</mo>'.join([index, *ends])}</mrow>"
+        first = f"<mrow>{body}{self.sign('for')}{ranged}</mrow>"
+        given = "<mo>,</mo>".join([first, *arguments])
         return f"<mrow><mi>{function}</mi><mo>&#8289;</mo>{self.bracket(given)}</mrow>"
 
 

@@ -17,6 +17,7 @@ from axispath.core.sheet.resolve import END_BITS, resolve
 from axispath.core.sheet.scopes import scope_of
 
 FARTHEST = 1e15
+INFINITE = ("∞", "+∞", "-∞", "−∞")
 
 
 def typed_end(document: Document, text: str) -> End:
@@ -41,3 +42,24 @@ def typed_end(document: Document, text: str) -> End:
     if not ball.is_finite() or not abs(ball) <= FARTHEST:
         raise EditRefused("This has no value that can be used.")
     return End(ball, exact=exact_registers(plan, document.unit)[plan.result])
+
+
+def typed_interval(document: Document, low: str, high: str) -> tuple[End | None, End | None]:
+    """An interval: as typed, infinite (None), or the view where nothing is typed.
+
+    Raises EditRefused with a sentence.
+    """
+    view = document.view
+    found: list[End | None] = []
+    for text, edge, sign in ((low, view.left, "-"), (high, view.right, "+")):
+        typed = text.strip()
+        if typed in INFINITE:
+            if (typed[0] in "-−") != (sign == "-"):
+                raise EditRefused("The interval runs from −∞ to ∞, or between numbers.")
+            found.append(None)
+        else:
+            found.append(typed_end(document, typed) if typed else End.at(edge))
+    start, stop = found
+    if start is not None and stop is not None and not start.ball < stop.ball:
+        raise EditRefused("The interval is empty: its start is not below its end.")
+    return start, stop

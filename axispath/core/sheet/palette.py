@@ -1,39 +1,66 @@
-"""The colours of the light theme, and dashes and widths of lines, as on the page."""
+"""The colours of both themes, and dashes and widths of lines, as on the page."""
 
 from __future__ import annotations
+
+from dataclasses import dataclass
 
 from axispath.core.sheet.colour import legible
 from axispath.core.sheet.document import Lane
 from axispath.core.sheet.look import LOOK
 
-GROUND = "#fffdf8"
-CARD = "#fbf9f2"
-INK = "#20302b"
-MUTED = "#5b645b"
-GRID = "#ded8c4"
-GRID_MINOR = "#f1ecdd"
-RAIL = "#e7e1cd"
-RULE = "#a9a189"
-SIGNAL = "#c8501e"
-READING = "#a35a37"
-CURVES = (
-    "#1b5e4b",
-    "#c8501e",
-    "#2b5f94",
-    "#7d3c78",
-    "#8f6a00",
-    "#b03060",
-    "#4a5568",
-    "#55702a",
+
+@dataclass(frozen=True, slots=True)
+class Palette:
+    """The colours of a theme."""
+
+    ground: str
+    card: str
+    ink: str
+    muted: str
+    rule: str
+    grid: str
+    grid_minor: str
+    reading: str
+    curves: tuple[str, ...]
+
+    def colour_of(self, lane: Lane) -> str:
+        """A lane's colour, legible on the ground."""
+        own = lane.style.own
+        return legible(own, self.ground) if own else self.curves[lane.colour]
+
+
+LIGHT = Palette(
+    ground="#fffdf8",
+    card="#fbf9f2",
+    ink="#20302b",
+    muted="#5b645b",
+    rule="#a9a189",
+    grid="#ded8c4",
+    grid_minor="#f1ecdd",
+    reading="#a35a37",
+    curves=(
+        *("#1b5e4b", "#c8501e", "#2b5f94", "#7d3c78"),
+        *("#8f6a00", "#b03060", "#4a5568", "#55702a"),
+    ),
 )
+DARK = Palette(
+    ground="#191f1c",
+    card="#1c2320",
+    ink="#ece7d8",
+    muted="#a9b0a4",
+    rule="#6f786c",
+    grid="#343d37",
+    grid_minor="#222925",
+    reading="#e59b74",
+    curves=(
+        *("#6ccbad", "#ff8a58", "#84b8f0", "#d796d2"),
+        *("#d9b545", "#f288ad", "#aab7ca", "#a9cb7c"),
+    ),
+)
+THEMES = {"light": LIGHT, "dark": DARK}
 USUAL_DASHES: tuple[tuple[float, ...], ...] = tuple(map(tuple, LOOK["usualDashes"]))
 DASHES: dict[str, tuple[float, ...]] = {name: tuple(d) for name, d in LOOK["dashes"].items()}
 WIDTHS: dict[str, float] = LOOK["widths"]
-
-
-def colour_of(lane: Lane) -> str:
-    """A lane's colour on the light ground."""
-    return legible(lane.style.own, GROUND) if lane.style.own else CURVES[lane.colour]
 
 
 def dash_of(lane: Lane) -> tuple[float, ...]:

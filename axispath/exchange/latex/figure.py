@@ -10,7 +10,7 @@ from axispath.core.sampling.kinds import DRAWN
 from axispath.core.sampling.primitives import Dots, Primitive, Stroke
 from axispath.core.sampling.view import Frame
 from axispath.core.sheet.document import Document
-from axispath.core.sheet.palette import colour_of, width_of
+from axispath.core.sheet.palette import LIGHT, width_of
 from axispath.core.sheet.resolve import ResolvedLane, resolve
 from axispath.exchange.latex.text import text
 
@@ -40,7 +40,7 @@ def figure(document: Document) -> str:
     if ground.title:
         options.append(f"title={{{text(ground.title)}}}")
     colours = [
-        rf"\definecolor{{lane{k}}}{{HTML}}{{{colour_of(lane.lane)[1:].upper()}}}"
+        rf"\definecolor{{lane{k}}}{{HTML}}{{{LIGHT.colour_of(lane.lane)[1:].upper()}}}"
         for k, lane in enumerate(lanes)
     ]
     plots = [line for k, lane in enumerate(lanes) for line in _plots(document, lane, k, frame)]

@@ -11,18 +11,19 @@ import numpy as np
 from matplotlib.path import Path
 from numpy.typing import NDArray
 
+from axispath.core.language.names import lowered
 from axispath.core.path.trails import trail_marks
 from axispath.core.sampling.kinds import DRAWN, drawn
 from axispath.core.sampling.primitives import Band, Dots, Label, Patch, Primitive, Rows, Stroke
-from axispath.core.sheet import palette
 from axispath.core.sheet.document import Document
 from axispath.core.sheet.look import LOOK
+from axispath.core.sheet.palette import dash_of, width_of
 from axispath.core.sheet.resolve import ResolvedLane, resolve
 from axispath.core.table.reading import read
 from axispath.exchange.picture.field import PlotField
 from axispath.exchange.picture.ground import axes_of
 from axispath.exchange.picture.seen import Seen
-from axispath.exchange.picture.sheet_of_paper import Paper
+from axispath.exchange.picture.sheet_of_paper import Paper, plain_words
 
 FAINT: float = LOOK["faint"]
 BAND: float = LOOK["band"]
@@ -52,7 +53,7 @@ def draw_curve(
     shapes: Sequence[Primitive],
 ) -> None:
     """A lane's shapes in its colour, dash and width, and the markers on its lines."""
-    colour = palette.colour_of(lane.lane)
+    colour = paper.palette.colour_of(lane.lane)
     for shape in shapes:
         _shape(paper, lane, field, shape)
     if lane.lane.style.markers != "none":
@@ -61,14 +62,14 @@ def draw_curve(
 
 
 def _shape(paper: Paper, lane: ResolvedLane, field: PlotField, shape: Primitive) -> None:
-    colour, alpha = palette.colour_of(lane.lane), FAINT if shape.faint else 1.0
+    colour, alpha = paper.palette.colour_of(lane.lane), FAINT if shape.faint else 1.0
     match shape:
         case Band(rows):
             _band(paper, field, rows, colour, alpha)
         case Stroke(rows, _, dashed, pale, border):
             alpha *= LOOK["pale"] if pale else 1.0
-            width = palette.width_of(lane.lane) if dashed else LOOK["joining"]
-            dash = palette.dash_of(lane.lane) if dashed else ()
+            width = width_of(lane.lane) if dashed else LOOK["joining"]
+            dash = dash_of(lane.lane) if dashed else ()
             if border:
                 dash = LOOK["border"] if border == "open" else ()
             paper.line(field.pixels(rows), colour, width, dash, alpha=alpha)
@@ -85,7 +86,9 @@ def _shape(paper: Paper, lane: ResolvedLane, field: PlotField, shape: Primitive)
             _patch(paper, lane, field, rows, look, tint or 1.0)
         case Label(rows, text):
             ((x, y),) = field.pixels(rows)
-            paper.text(x, y, text, colour, LOOK["label"], palette.GROUND, ha="center", va="center")
+            paper.text(
+                x, y, text, colour, LOOK["label"], paper.palette.ground, ha="center", va="center"
+            )
 
 
 def _patch(
@@ -94,7 +97,7 @@ def _patch(
     """Rectangles in one piece, shaded and hatched, or pale where nothing is settled."""
     if not len(rows):
         return
-    colour = palette.colour_of(lane.lane)
+    colour = paper.palette.colour_of(lane.lane)
     low, high = field.pixels(rows[:, :2]), field.pixels(rows[:, 2:])
     x0, y0, x1, y1 = low[:, 0], low[:, 1], high[:, 0], high[:, 1]
     corners = np.stack(
@@ -156,7 +159,7 @@ def draw_trails(paper: Paper, seen: Seen, field: PlotField) -> None:
         for lane in resolve(document).shown(DRAWN):
             if lane.lane.style.trail != "curve":
                 continue
-            colour = palette.colour_of(lane.lane)
+            colour = paper.palette.colour_of(lane.lane)
             for shape in drawn(document, lane, field.frame):
                 match shape:
                     case Band(rows):
@@ -172,7 +175,7 @@ def draw_trails(paper: Paper, seen: Seen, field: PlotField) -> None:
         lane_now = now.lane(mark["id"])
         place = (field.px(mark["x"]), field.py(mark["y"]))
         if lane_now is not None and field.holds(*place):
-            colour = palette.colour_of(lane_now.lane)
+            colour = paper.palette.colour_of(lane_now.lane)
             paper.shape(Path.circle(place, 2.5), fill=colour, alpha=0.7)
 
 
@@ -182,7 +185,7 @@ def draw_readings(paper: Paper, seen: Seen, field: PlotField) -> None:
         if x is not None and field.frame.left <= x <= field.frame.right:
             px = field.px(x)
             line = np.array([[px, field.top], [px, field.bottom]])
-            paper.line(line, palette.READING, 1.25, dash)
+            paper.line(line, paper.palette.reading, 1.25, dash)
 
 
 def draw_reading_points(paper: Paper, seen: Seen, field: PlotField) -> None:
@@ -191,8 +194,10 @@ def draw_reading_points(paper: Paper, seen: Seen, field: PlotField) -> None:
         for found in read(seen.document, x) if x is not None else ():
             place = (field.px(x or 0.0), field.py(found.y) if found.defined else math.nan)
             if found.defined and field.holds(*place):
-                colour = palette.colour_of(found.lane.lane)
-                paper.shape(Path.circle(place, 5), fill=colour, stroke=palette.GROUND, width=2)
+                colour = paper.palette.colour_of(found.lane.lane)
+                paper.shape(
+                    Path.circle(place, 5), fill=colour, stroke=paper.palette.ground, width=2
+                )
 
 
 def draw_tangent(paper: Paper, seen: Seen, field: PlotField) -> None:
@@ -206,7 +211,7 @@ def draw_tangent(paper: Paper, seen: Seen, field: PlotField) -> None:
                 (field.px(x), field.py(found.y + found.slope * (x - seen.reading)))
                 for x in (frame.left, frame.right)
             ]
-            paper.line(np.array(ends), palette.colour_of(found.lane.lane), 1.25, (3, 3))
+            paper.line(np.array(ends), paper.palette.colour_of(found.lane.lane), 1.25, (3, 3))
 
 
 def draw_area(
@@ -228,7 +233,7 @@ def draw_area(
         floor = field.py(0)
         below = np.array([[above[-1, 0], floor], [above[0, 0], floor]])
     outline = np.concatenate([above, below])
-    paper.shape(Path(outline), fill=palette.colour_of(lane.lane), alpha=0.2)
+    paper.shape(Path(outline), fill=paper.palette.colour_of(lane.lane), alpha=0.2)
 
 
 def _between(points: Floats, low: float, high: float) -> Floats:
@@ -247,12 +252,14 @@ def draw_flags(
         end = _end(curves[lane.lane.id], field) if lane.lane.style.flag else None
         if end is None or not lane.name:
             continue
-        width = max(FLAG, paper.width_of(lane.name, 14, style="italic", weight="bold") + 12)
+        name = lowered(lane.name)
+        width = max(FLAG, paper.width_of(name, 14, style="italic", weight="bold") + 12)
         box = _clear(end, width, taken, field)
         taken.append(box)
-        paper.shape(_box(box), fill=palette.colour_of(lane.lane))
-        name = lane.name.replace("_", r"\_").replace("$", "")
-        paper.text(box.x, box.y, name, palette.GROUND, 14, style="italic", weight="bold")
+        paper.shape(_box(box), fill=paper.palette.colour_of(lane.lane))
+        paper.text(
+            box.x, box.y, plain_words(name), paper.palette.ground, 14, style="italic", weight="bold"
+        )
     return taken
 
 

@@ -6,7 +6,7 @@ import numpy as np
 
 from axispath.core.language.numbers import listed
 from axispath.core.sampling.kinds import DRAWN, drawn
-from axispath.core.sheet import palette
+from axispath.core.sheet.palette import THEMES
 from axispath.core.sheet.refused import EditRefused
 from axispath.core.sheet.resolve import resolve
 from axispath.exchange.formats import PICTURES
@@ -30,10 +30,12 @@ SMALLEST, LARGEST, MOST_PIXELS = 160, 4000, 24_000_000
 EDGE, RAIL, TITLE, SMALL = 14, 28, 24, 20  # pixels
 
 
-def picture(seen: Seen, kind: str, scale: float = 1.0) -> bytes:
+def picture(
+    seen: Seen, kind: str, scale: float = 1.0, theme: str = "light", clear: bool = False
+) -> bytes:
     """The file of a picture: ``kind`` is png, svg or pdf, ``scale`` the sharpness of a png.
 
-    Raises EditRefused where the size is out of bounds.
+    A ``clear`` one has no ground. Raises EditRefused where the size is out of bounds.
     """
     if kind not in KINDS:
         raise EditRefused(f"A picture is a {listed(KINDS)}.")
@@ -43,12 +45,14 @@ def picture(seen: Seen, kind: str, scale: float = 1.0) -> bytes:
     if KINDS[kind].pixels and seen.width * seen.height * scale**2 > MOST_PIXELS:
         raise EditRefused("This picture has too many pixels: make it smaller or less sharp.")
     with drawing:
-        return _drawn(seen).saved(kind, scale)
+        paper = Paper(seen.width, seen.height, THEMES[theme], clear)
+        draw(paper, seen)
+        return paper.saved(kind, scale)
 
 
-def _drawn(seen: Seen) -> Paper:
+def draw(paper: Paper, seen: Seen) -> None:
+    """The plot on a paper of its size."""
     document = seen.document
-    paper = Paper(seen.width, seen.height, palette.GROUND)
     field = _captioned(paper, seen)
     lanes = resolve(document).shown(DRAWN)
     curves = {lane.lane.id: drawn(document, lane, field.frame) for lane in lanes}
@@ -62,7 +66,7 @@ def _drawn(seen: Seen) -> Paper:
     draw_tangent(paper, seen, field)
     for lane in lanes:
         draw_curve(paper, document, lane, field, curves[lane.lane.id])
-    marks = landmarks_of(seen)
+    marks = landmarks_of(seen, paper.palette)
     for mark in marks:
         draw_mark(paper, field, mark)
     draw_reading_points(paper, seen, field)
@@ -71,7 +75,6 @@ def _drawn(seen: Seen) -> Paper:
         draw_legend(paper, seen, field, lanes)
     paper.clip = None
     draw_rail(paper, document, field, RAIL)
-    return paper
 
 
 def _captioned(paper: Paper, seen: Seen) -> PlotField:
@@ -87,13 +90,13 @@ def _captioned(paper: Paper, seen: Seen) -> PlotField:
     for k, line in enumerate(title):
         weight = "normal" if "$" in line else "bold"
         place = EDGE + TITLE * (k + 0.5) - 4
-        paper.text(width / 2, place, line, palette.INK, 17, weight=weight)
+        paper.text(width / 2, place, line, paper.palette.ink, 17, weight=weight)
     if y_label:
-        paper.text(EDGE, top - SMALL / 2 - 1, y_label[0], palette.INK, 13.5, ha="left")
+        paper.text(EDGE, top - SMALL / 2 - 1, y_label[0], paper.palette.ink, 13.5, ha="left")
     if x_label:
         place = field.bottom + RAIL + SMALL / 2 - 4
-        paper.text(width - EDGE, place, x_label[0], palette.INK, 13.5, ha="right")
+        paper.text(width - EDGE, place, x_label[0], paper.palette.ink, 13.5, ha="right")
     edge = [(field.left, field.bottom), (field.left, top), (field.right, top)]
     edge += [(field.right, field.bottom), (field.left, field.bottom)]
-    paper.line(np.array(edge), palette.RULE, 1.0)
+    paper.line(np.array(edge), paper.palette.rule, 1.0)
     return field

@@ -6,7 +6,6 @@ from fractions import Fraction
 
 import numpy as np
 
-from axispath.core.sheet import palette
 from axispath.core.sheet.captions import caption
 from axispath.core.sheet.document import Document, Ticks
 from axispath.core.sheet.look import LOOK
@@ -52,8 +51,8 @@ def draw_grid(paper: Paper, document: Document, field: PlotField) -> None:
     if grid == "fine":
         finer_x = _finer(x, frame.width / (frame.right - frame.left))
         finer_y = _finer(y, frame.height / (frame.top - frame.bottom))
-        _lines(paper, field, palette.GRID_MINOR, (x[0], finer_x), (y[0], finer_y))
-    _lines(paper, field, palette.GRID, x, y)
+        _lines(paper, field, paper.palette.grid_minor, (x[0], finer_x), (y[0], finer_y))
+    _lines(paper, field, paper.palette.grid, x, y)
 
 
 def _finer(axis: Axis, pixels: float) -> Fraction | float:
@@ -87,9 +86,9 @@ def draw_axes(paper: Paper, document: Document, field: PlotField) -> None:
     zero_x = field.left if edge else field.px(0)
     zero_y = field.bottom if edge else field.py(0)
     if field.left <= zero_x <= field.right:
-        paper.line(np.array([[zero_x, field.top], [zero_x, field.bottom]]), palette.INK, 1.25)
+        paper.line(np.array([[zero_x, field.top], [zero_x, field.bottom]]), paper.palette.ink, 1.25)
     if field.top <= zero_y <= field.bottom:
-        paper.line(np.array([[field.left, zero_y], [field.right, zero_y]]), palette.INK, 1.25)
+        paper.line(np.array([[field.left, zero_y], [field.right, zero_y]]), paper.palette.ink, 1.25)
     if document.ground.grid == "polar":
         draw_angles(paper, field, document.unit)
     step, part = axes_of(document, field)[1]
@@ -103,22 +102,22 @@ def draw_axes(paper: Paper, document: Document, field: PlotField) -> None:
     for py, text, k in written:
         crossed = k == 0 and not edge and field.left < zero_x < field.right
         if field.top + 9 <= py <= field.bottom - 9 and not crossed:
-            paper.text(right, py, text, palette.MUTED, ha="right", halo=palette.GROUND)
+            paper.text(right, py, text, paper.palette.muted, ha="right", halo=paper.palette.ground)
 
 
 def draw_rail(paper: Paper, document: Document, field: PlotField, height: float) -> None:
     """The numbers of x on their band below the plot."""
     paper.line(
-        np.array([[field.left, field.bottom], [field.right, field.bottom]]), palette.RULE, 1.0
+        np.array([[field.left, field.bottom], [field.right, field.bottom]]), paper.palette.rule, 1.0
     )
     step, part = axes_of(document, field)[0]
     for k in places(field.frame.left, field.frame.right, part, step.unit):
         px = field.px(k * float(part) * step.unit)
-        paper.line(np.array([[px, field.bottom], [px, field.bottom + 5]]), palette.INK, 1.0)
+        paper.line(np.array([[px, field.bottom], [px, field.bottom + 5]]), paper.palette.ink, 1.0)
         text = label(k, part, step.sign)
         half = paper.width_of(text, 12.5) / 2
         if field.left - 8 < px - half and px + half < field.right + 8:
-            paper.text(px, field.bottom + height / 2 + 3, text, palette.INK, 12.5)
+            paper.text(px, field.bottom + height / 2 + 3, text, paper.palette.ink, 12.5)
 
 
 def caption_lines(document: Document, text: str) -> list[str]:

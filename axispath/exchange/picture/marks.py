@@ -12,8 +12,8 @@ from matplotlib.path import Path
 from axispath.core.path.labels import crossing_key, keyed, labelled
 from axispath.core.path.survey import survey
 from axispath.core.search.landmark import GROUP_OF, Kind, Landmark
-from axispath.core.sheet import palette
 from axispath.core.sheet.look import LOOK
+from axispath.core.sheet.palette import Palette, dash_of, width_of
 from axispath.core.sheet.resolve import ResolvedLane
 from axispath.exchange.picture.curves import Taken
 from axispath.exchange.picture.field import PlotField
@@ -33,7 +33,7 @@ class Shown:
     colour: str
 
 
-def landmarks_of(seen: Seen) -> list[Shown]:
+def landmarks_of(seen: Seen, palette: Palette) -> list[Shown]:
     """All landmarks of a picture."""
     found = survey(seen.document, seen.effort, seen.only)
     shown = [
@@ -43,7 +43,7 @@ def landmarks_of(seen: Seen) -> list[Shown]:
         for key, mark in keyed(lane.lane.id, path)
     ]
     shown += [
-        Shown(key, mark, palette.INK)
+        Shown(key, mark, palette.ink)
         for crossing in found.crossings
         for key, mark in keyed(crossing_key(crossing), crossing.path)
     ]
@@ -81,7 +81,7 @@ def _ring(paper: Paper, at: np.ndarray, kind: Kind, closed: bool, colour: str) -
     ring = LOOK["rings"].get(kind, "open")
     filled = ring == "closed" and closed
     place = (float(at[0]), float(at[1]))
-    inside = colour if filled else palette.GROUND
+    inside = colour if filled else paper.palette.ground
     paper.shape(Path.circle(place, LOOK["ring"]), fill=inside, stroke=colour, width=1.75)
     if ring == "dot":
         paper.shape(Path.circle(place, LOOK["eye"]), fill=colour)
@@ -142,8 +142,8 @@ def draw_labels(
             box.y + 10,
         )
         outline = [(left, top), (right, top), (right, bottom), (left, bottom), (left, top)]
-        paper.shape(Path(outline), fill=palette.CARD, stroke=palette.RULE)
-        paper.text(box.x, box.y, text, palette.INK, 13)
+        paper.shape(Path(outline), fill=paper.palette.card, stroke=paper.palette.rule)
+        paper.text(box.x, box.y, text, paper.palette.ink, 13)
 
 
 LINE = 22  # pixels from line to line of the legend
@@ -161,14 +161,16 @@ def draw_legend(paper: Paper, seen: Seen, field: PlotField, lanes: list[Resolved
     top = min(field.top + ground.legend_y * field.frame.height, field.bottom - height - 4)
     left, top = max(left, field.left + 2), max(top, field.top + 2)
     corners = [(left, top), (left + width, top), (left + width, top + height), (left, top + height)]
-    paper.shape(Path([*corners, corners[0]]), fill=palette.CARD, stroke=palette.RULE, alpha=0.94)
+    paper.shape(
+        Path([*corners, corners[0]]), fill=paper.palette.card, stroke=paper.palette.rule, alpha=0.94
+    )
     for k, (lane, text) in enumerate(rows):
         y = top + 5 + LINE * (k + 0.5)
         line = np.array([[left + 10, y], [left + 36, y]])
         paper.line(
             line,
-            palette.colour_of(lane.lane),
-            palette.width_of(lane.lane),
-            palette.dash_of(lane.lane),
+            paper.palette.colour_of(lane.lane),
+            width_of(lane.lane),
+            dash_of(lane.lane),
         )
-        paper.text(left + 44, y, text, palette.INK, 14, ha="left")
+        paper.text(left + 44, y, text, paper.palette.ink, 14, ha="left")

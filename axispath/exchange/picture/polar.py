@@ -8,7 +8,6 @@ from fractions import Fraction
 import numpy as np
 
 from axispath.core.arithmetic.unit import AngleUnit
-from axispath.core.sheet import palette
 from axispath.core.sheet.look import LOOK
 from axispath.core.sheet.ticks import label
 from axispath.exchange.picture.field import PlotField
@@ -25,8 +24,8 @@ def draw_polar_grid(paper: Paper, field: PlotField, step: float) -> None:
     upwards = max(abs(y - field.top), abs(field.bottom - y))
     far = math.hypot(across, upwards)
     for size, count, colour in (
-        (step / 2, POLAR["rays"], palette.GRID_MINOR),
-        (step, POLAR["named"], palette.GRID),
+        (step / 2, POLAR["rays"], paper.palette.grid_minor),
+        (step, POLAR["named"], paper.palette.grid),
     ):
         _circles(paper, field, size, colour, far)
         rows = []
@@ -70,4 +69,4 @@ def draw_angles(paper: Paper, field: PlotField, unit: AngleUnit) -> None:
             angle = 2 * math.pi * k / count
             place = x + reach * math.cos(angle), y - reach * math.sin(angle)
             text = label(k, part, "°" if degrees else "π")
-            paper.text(*place, text, palette.MUTED, 12, halo=palette.GROUND)
+            paper.text(*place, text, paper.palette.muted, 12, halo=paper.palette.ground)

@@ -14,6 +14,7 @@ import matplotlib as mpl
 import numpy as np
 from matplotlib import font_manager
 from matplotlib.backends.backend_agg import FigureCanvasAgg
+from matplotlib.backends.backend_pdf import PdfPages
 from matplotlib.figure import Figure
 from matplotlib.mathtext import MathTextParser
 from matplotlib.patches import PathPatch
@@ -26,8 +27,9 @@ from axispath.core import catalogue
 from axispath.core.language.latex import latex_statement
 from axispath.core.language.plain import fair, plain_statement
 from axispath.core.language.tree import Statement
+from axispath.core.sheet.palette import LIGHT, Palette
+from axispath.exchange.picture.sizes import INCH
 
-INCH = 100  # pixels of a picture at sharpness 1
 POINTS = 72 / INCH
 FONTS = sorted((File(__file__).parents[1] / "fonts").glob("*.ttf"))
 FACE = "Atkinson Hyperlegible"
@@ -56,11 +58,34 @@ _mathematics = MathTextParser("path")
 class Paper:
     """One picture in the making. Lengths are pixels; y runs down, as on the screen."""
 
-    def __init__(self, width: int, height: int, colour: str) -> None:
+    def __init__(
+        self, width: int, height: int, palette: Palette = LIGHT, clear: bool = False
+    ) -> None:
+        ground = "none" if clear else palette.ground
+        figure = Figure(figsize=(width / INCH, height / INCH), dpi=INCH, facecolor=ground)
+        FigureCanvasAgg(figure)
+        self._on(figure, (0.0, 0.0, 1.0, 1.0), width, height, palette)
+
+    def part(self, left: float, top: float, width: int, height: int) -> Paper:
+        """A paper that is a part of this one."""
+        across, down = self.size
+        found = Paper.__new__(Paper)
+        place = (left / across, 1 - (top + height) / down, width / across, height / down)
+        found._on(self._figure, place, width, height, self.palette)
+        return found
+
+    def _on(
+        self,
+        figure: Figure,
+        place: tuple[float, float, float, float],
+        width: int,
+        height: int,
+        palette: Palette,
+    ) -> None:
         self.size = (width, height)
-        self._figure = Figure(figsize=(width / INCH, height / INCH), dpi=INCH, facecolor=colour)
-        FigureCanvasAgg(self._figure)
-        self._axes = self._figure.add_axes((0.0, 0.0, 1.0, 1.0))
+        self.palette = palette
+        self._figure = figure
+        self._axes = figure.add_axes(place)
         self._axes.set_axis_off()
         self._axes.set_xlim(0, width)
         self._axes.set_ylim(height, 0)
@@ -148,7 +173,8 @@ class Paper:
             drawn.set_path_effects([withStroke(linewidth=4 * POINTS, foreground=halo)])
         self._place(drawn)
 
-    def width_of(self, words: str, size: float, **more: Any) -> float:
+    @staticmethod
+    def width_of(words: str, size: float, **more: Any) -> float:
         """How wide text will be."""
         if not words:
             return 0.0
@@ -164,6 +190,10 @@ class Paper:
         self._figure.savefig(out, format=kind, dpi=dpi, metadata={**date, **maker})
         return out.getvalue()
 
+    def put_into(self, book: PdfPages) -> None:
+        """The picture as the next page of a book."""
+        book.savefig(self._figure)  # type: ignore[no-untyped-call]
+
 
 LONGEST = 400  # signs of LaTeX that are typeset: about a line across the picture
 PLAIN = 90  # signs of a longer one, as plain text
@@ -178,14 +208,24 @@ def typeset(statement: Statement, name: str | None = None) -> str:
     if len(latex) > LONGEST:
         plain = plain_statement(statement, catalogue.VOCABULARY)
         return plain_words(fair(plain if len(plain) <= PLAIN else f"{plain[: PLAIN - 2]} …"))
+    found = mathematics(latex)
+    if found is None:
+        plain = plain_statement(statement, catalogue.VOCABULARY)
+        return plain_words(fair(plain))
+    return f"${found[0]}$"
+
+
+def mathematics(latex: str, size: float = 12.0) -> tuple[str, float, float] | None:
+    """LaTeX as it is typeset here, its width and its height in pixels; None where it is not."""
     for katex, here in SIGNS.items():
         latex = latex.replace(katex, here)
     try:
-        _mathematics.parse(f"${latex}$")
+        found = _mathematics.parse(
+            f"${latex}$", dpi=72, prop=font_manager.FontProperties(size=size)
+        )
     except (ValueError, RuntimeError):
-        plain = plain_statement(statement, catalogue.VOCABULARY)
-        return plain_words(fair(plain))
-    return f"${latex}$"
+        return None
+    return latex, float(found[0]), float(found[1] + found[2])
 
 
 def plain_words(text: str) -> str:

@@ -8,7 +8,7 @@ from axispath.core.language.numbers import full_precision
 from axispath.core.sheet.curve import range_of
 from axispath.core.sheet.document import Document
 from axispath.core.sheet.levels import levels_of
-from axispath.core.sheet.palette import colour_of
+from axispath.core.sheet.palette import LIGHT
 from axispath.core.sheet.refused import EditRefused
 from axispath.core.sheet.resolve import ResolvedLane
 from axispath.exchange.script.expressions import identifier
@@ -55,7 +55,9 @@ def _name(lane: ResolvedLane) -> str:
 
 
 def _how(lane: ResolvedLane) -> str:
-    return f"color={colour_of(lane.lane)!r}, label={plainly(str(lane.name or lane.lane.text))}"
+    return (
+        f"color={LIGHT.colour_of(lane.lane)!r}, label={plainly(str(lane.name or lane.lane.text))}"
+    )
 
 
 def _function(document: Document, lane: ResolvedLane) -> list[str]:
@@ -81,12 +83,12 @@ def _point(document: Document, lane: ResolvedLane) -> list[str]:
 
 
 def _relation(document: Document, lane: ResolvedLane) -> list[str]:
-    colour = colour_of(lane.lane)
+    colour = LIGHT.colour_of(lane.lane)
     return [f"axes.contour(*plane, {_name(lane)}(*plane), [0], colors={colour!r})"]
 
 
 def _region(document: Document, lane: ResolvedLane) -> list[str]:
-    colour = colour_of(lane.lane)
+    colour = LIGHT.colour_of(lane.lane)
     inside = f"1.0 * {_name(lane)}(*plane)"
     return [f"axes.contourf(*plane, {inside}, [0.5, 1.5], colors={colour!r}, alpha=0.25)"]
 
@@ -97,7 +99,7 @@ def _map(document: Document, lane: ResolvedLane) -> list[str]:
     except EditRefused:
         return []
     given = ", ".join(full_precision(v) for v in levels)
-    colour = colour_of(lane.lane)
+    colour = LIGHT.colour_of(lane.lane)
     if not levels:
         return []
     return [f"axes.contour(*plane, {_name(lane)}(*plane), [{given}], colors={colour!r})"]

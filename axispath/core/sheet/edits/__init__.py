@@ -15,6 +15,7 @@ from axispath.core.sheet.edits.equations import AddBlock, SetBlock
 from axispath.core.sheet.edits.fits import AddFit, SetFit
 from axispath.core.sheet.edits.lines import (
     AddLane,
+    AddLines,
     DrawLevel,
     DuplicateLane,
     RemoveLane,
@@ -49,6 +50,7 @@ __all__ = [
     "AddData",
     "AddFit",
     "AddLane",
+    "AddLines",
     "AddWork",
     "ArrangeRows",
     "DrawData",
@@ -98,6 +100,7 @@ __all__ = [
 
 Edit = (
     AddLane
+    | AddLines
     | ReviseLane
     | SolveFor
     | RemoveLane

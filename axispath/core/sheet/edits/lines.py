@@ -5,13 +5,16 @@ from __future__ import annotations
 import secrets
 from collections.abc import Container
 from dataclasses import replace
-from typing import Literal
+from typing import Annotated, Literal
+
+from pydantic import Field
 
 from axispath.core.fits.models import OWN
 from axispath.core.language.errors import LanguageError
 from axispath.core.language.numbers import full_precision
 from axispath.core.language.pasted import written
 from axispath.core.language.scope import Scope
+from axispath.core.language.several import LONGEST, several
 from axispath.core.language.statement import Read, naming, read_line
 from axispath.core.language.tokens import MAX_LENGTH
 from axispath.core.sheet.calculating import Uncomputed
@@ -25,6 +28,8 @@ from axispath.core.sheet.refused import EditRefused
 from axispath.core.sheet.resolve import resolve
 from axispath.core.sheet.scopes import defined_by_lanes, scope_of, vocabulary_of
 from axispath.core.sheet.solved import Letter, solved_for
+
+MOST_AT_ONCE = 50  # lines of one paste: each is read in the company of those before
 
 
 class AddLane(Change):
@@ -40,6 +45,35 @@ class AddLane(Change):
 
     def words(self, document: Document) -> str:
         return "adding a lane"
+
+
+class AddLines(Change):
+    """A lane for each formula of a pasted text; lines that are not understood are kept as text."""
+
+    do: Literal["add lines"] = "add lines"
+    text: Annotated[str, Field(max_length=LONGEST)]
+
+    def applied(self, document: Document) -> Document:
+        lines = several(self.text)
+        if not lines:
+            raise EditRefused("There is no formula in what was pasted.")
+        whole = len(document.lanes) + len(lines)
+        if whole > MAX_LANES:
+            raise EditRefused(
+                f"These are {len(lines)} lines: the sheet would have {whole} lanes, and "
+                f"{MAX_LANES} is the most."
+            )
+        if len(lines) > MOST_AT_ONCE:
+            raise EditRefused(
+                f"These are {len(lines)} lines; {MOST_AT_ONCE} can be pasted at once."
+            )
+        for line in lines:
+            document = AddLane(text=line, keep=True).applied(document)
+        return document
+
+    def words(self, document: Document) -> str:
+        count = len(several(self.text))
+        return "adding a lane" if count == 1 else f"adding {count} lanes"
 
 
 class ReviseLane(LaneChange):
@@ -195,15 +229,18 @@ def _refuse_full(document: Document) -> None:
 def _kept(document: Document, lane: Lane, text: str, keep: bool) -> Document:
     """``lane`` with another line; a line that is not understood is refused, or kept as it is."""
     try:
-        text = written(text)
-    except LanguageError as error:
-        raise refused(error) from error
-    try:
-        return revised(document, lane, text)
+        return revised(document, lane, _read_as(text))
     except EditRefused:
         if not keep or not text.strip() or len(text) > MAX_LENGTH:
             raise
         return document.with_lane(lane.model_copy(update={"text": text.strip()}))
+
+
+def _read_as(text: str) -> str:
+    try:
+        return written(text)
+    except LanguageError as error:
+        raise refused(error) from error
 
 
 def revised(document: Document, lane: Lane, text: str) -> Document:

@@ -5,6 +5,7 @@ import Alpine from "../vendor/alpine/alpine.esm.min.js";
 import { deskPart } from "./desk/desk.js";
 import { viewPart } from "./desk/looking.js";
 import { looksPart } from "./desk/looks.js";
+import { takingPart } from "./desk/taking.js";
 import { readingPart } from "./desk/reading.js";
 import { solvePart } from "./desk/solve.js";
 import { surfacePart } from "./desk/surface.js";
@@ -24,6 +25,7 @@ const instrument = new Instrument(start);
 const PARTS = {
   sheet: sheetPart,
   looks: looksPart,
+  taking: takingPart,
   view: viewPart,
   entry: entryPart,
   errand: errandPart,

@@ -1,13 +1,9 @@
 // @ts-check
-/** How the plot looks: grid, axes, numbers, title, legend; and taking a picture of it away. */
+/** How the plot looks: grid, axes, numbers, title, legend. */
 
-import { Trouble } from "../sheet/api.js";
 import { typeset } from "../lanes/formulas.js";
-import { save } from "./tables.js";
 
-const TAKEN = "axispath taken away as"; // the format that was chosen last
-
-/** How the plot looks, and what is done with its picture. @param {import("../sheet/instrument.js").Instrument} at */
+/** How the plot looks. @param {import("../sheet/instrument.js").Instrument} at */
 export function looksPart(at) {
   const { events, plot, session } = at;
   const start = at.start.ground;
@@ -17,9 +13,6 @@ export function looksPart(at) {
     yTicks: { ...start.typed.y_ticks },
     hasHead: Boolean(start.title || start.yLabel),
     groundTrouble: "",
-    takeAway: { format: localStorage.getItem(TAKEN) ?? "png", width: "1200", height: "750", scale: "2" },
-    takeTrouble: "",
-    taking: false,
 
     init() {
       events.on("changed", ({ state }) => this.showGround(state.ground));
@@ -95,39 +88,6 @@ export function looksPart(at) {
     closeKeys() {
       dialog("keys").close();
     },
-    openPicture() {
-      const { width, height } = plot.size;
-      this.takeAway = { ...this.takeAway, width: String(width), height: String(height) };
-      this.takeTrouble = "";
-      dialog("picture").showModal();
-    },
-    closePicture() {
-      dialog("picture").close();
-    },
-    async takePicture() {
-      const { format, width, height, scale } = this.takeAway;
-      const wanted = { ...at.asSeen(), format, width: Number(width), height: Number(height), scale: Number(scale) };
-      this.taking = true;
-      this.takeTrouble = "";
-      try {
-        const chosen = this.chosenFormat();
-        const file = await at.made("Making the file", `/api/sheets/${session.key}/export`, wanted);
-        if (!file) return;
-        localStorage.setItem(TAKEN, format);
-        save(file, `${session.state.file}.${chosen?.dataset.ending ?? format}`);
-        this.closePicture();
-        plot.canvas.focus();
-      } catch (trouble) {
-        if (!(trouble instanceof Trouble)) throw trouble;
-        this.takeTrouble = trouble.message;
-      } finally {
-        this.taking = false;
-      }
-    },
-    printSheet() {
-      this.closePicture();
-      window.print();
-    },
     /** The legend is dragged, or moved with the arrow keys. @param {PointerEvent} event */
     grabLegend(event) {
       if (event.button !== 0) return;
@@ -164,16 +124,6 @@ export function looksPart(at) {
     },
     get stepsTyped() {
       return { x: this.xTicks.kind === "step", y: this.yTicks.kind === "step" };
-    },
-    /** @returns {HTMLElement | null} */
-    chosenFormat() {
-      return document.querySelector(`#picture input[value="${CSS.escape(this.takeAway.format)}"]`);
-    },
-    get isPicture() {
-      return "picture" in (this.chosenFormat()?.dataset ?? {});
-    },
-    get isPng() {
-      return this.chosenFormat()?.dataset.pixels === "true";
     },
     get hasLegend() {
       return this.ground.legend;

@@ -7,7 +7,7 @@ import { Queue } from "../sheet/queue.js";
 import { read, write } from "../sheet/session.js";
 import { completed, earlier, offered, put, remember } from "./typing.js";
 
-const AT_ONCE = 50; // lines of one paste
+const RECALLED = 50; // lines of one paste that can be had back
 
 /** Signs of the palette: what the button shows, what it inserts, where the cursor goes. */
 const SIGNS = [
@@ -197,14 +197,13 @@ export function entryPart(at) {
       recalled = -1;
       remember(text);
     },
-    /** Several lines at once become as many lanes. @param {ClipboardEvent} event */
+    /** Several lines at once become as many lanes; what holds them together in LaTeX or a script is left out. @param {ClipboardEvent} event */
     entryPasted(event) {
-      const lines = (event.clipboardData?.getData("text/plain") ?? "").split(/\r\n|\r|\n/).map((line) => line.trim()).filter(Boolean);
-      if (lines.length < 2) return;
+      const text = event.clipboardData?.getData("text/plain") ?? "";
+      if (!/[\r\n]\s*\S/.test(text.trim())) return;
       event.preventDefault();
-      session.change({ edits: lines.slice(0, AT_ONCE).map((text) => ({ do: "add lane", text, keep: true })) });
-      for (const line of lines.slice(0, AT_ONCE)) this.keepEarlier(line);
-      if (lines.length > AT_ONCE) this.entry = lines[AT_ONCE];
+      session.change({ edits: [{ do: "add lines", text }] });
+      for (const line of text.split(/[\r\n]+/).slice(0, RECALLED)) if (line.trim()) this.keepEarlier(line.trim());
     },
 
     // Completion

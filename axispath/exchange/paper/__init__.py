@@ -1,0 +1,1 @@
+"""A sheet on pages of paper: a PDF to be printed."""
