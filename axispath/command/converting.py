@@ -9,15 +9,15 @@ from axispath.command.errors import CommandFailed
 from axispath.core.sheet.palette import THEMES
 from axispath.core.sheet.refused import EditRefused
 from axispath.exchange.formats import FORMATS, PARTS, Choice, made
+from axispath.exchange.incoming import brought
 from axispath.exchange.names import told_apart
 from axispath.exchange.picture.sizes import Measure, Size, sized
-from axispath.exchange.sheets.archive import read_file
 
 
 def convert(arguments: list[str]) -> int:
     """Convert a sheet, or every sheet of a ZIP; gives the exit code."""
     parser = argparse.ArgumentParser(prog="axis-path convert", description=__doc__)
-    parser.add_argument("file", type=Path, help="a sheet as JSON, or a ZIP of them")
+    parser.add_argument("file", type=Path, help="a sheet as JSON, a ZIP of them, formulas, a table")
     parser.add_argument("--to", required=True, choices=sorted(FORMATS), help="the format wanted")
     choosing = f"what of it, where a format lets choose: {', '.join(PARTS)}"
     parser.add_argument(
@@ -30,7 +30,7 @@ def convert(arguments: list[str]) -> int:
     parser.add_argument("--out", type=Path, default=Path(), help="the folder for what is made")
     given = parser.parse_args(arguments)
     try:
-        found = read_file(given.file.read_bytes())
+        found = brought(given.file.read_bytes(), given.file.name)
     except OSError as error:
         raise CommandFailed(f"{given.file} cannot be read: {error.strerror}.") from error
     except EditRefused as refused:

@@ -282,3 +282,14 @@ class Taking(Searching):
     tangent: LaneId | Literal[""] = ""
     area: LaneId | Literal[""] = ""
     against: LaneId | Literal[""] = ""
+
+
+class TakingMany(BaseModel):
+    """Several sheets of the shelf to take away, each as a file."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    sheets: Annotated[
+        list[Annotated[str, Field(max_length=40)]], Field(min_length=1, max_length=200)
+    ]
+    format: FormatName = "sheet"

@@ -5,23 +5,26 @@ from __future__ import annotations
 from flask import Blueprint, Response, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 
+from axispath.budgets import FRAMING
 from axispath.core.sheet.refused import EditRefused
-from axispath.exchange.sheets.archive import Found, archive, read_file
+from axispath.exchange.incoming import brought
+from axispath.exchange.sheets.archive import Found, archive
 from axispath.exchange.sheets.file import LARGEST, schema
 from axispath.store import sheets
 from axispath.store.sheets import NotFound
 from axispath.web.asked import answered
 from axispath.web.computing import ask
+from axispath.web.pages import shelf_page
 from axispath.web.person import current_person, person_for_change, remember_person, store
 from axispath.work.kinds import LONG
 
 blueprint = Blueprint("bringing", __name__)
 
 
-def opened(data: bytes) -> Found | str:
+def opened(data: bytes, name: str) -> Found | str:
     """The sheets of a file, or why there are none."""
     try:
-        return read_file(data)
+        return brought(data, name, FRAMING)
     except EditRefused as reason:
         return str(reason)
 
@@ -31,11 +34,11 @@ def bring() -> ResponseReturnValue:
     """Put the sheets of a file on the shelf, all together; what of it is none is told."""
     upload = request.files.get("file")
     data = upload.stream.read(LARGEST + 1) if upload is not None else b""
-    if not data:
-        raise EditRefused("Choose a file first: a sheet as JSON, or a ZIP of them.")
-    found = ask(LONG, "shelf", "", opened, data)
+    if upload is None or not data:
+        return shelf_page("Choose a file first.")
+    found = ask(LONG, "shelf", "", opened, data, upload.filename or "")
     if isinstance(found, str):
-        raise EditRefused(found)
+        return shelf_page(found)
     with store().transaction() as database:
         person = person_for_change(database)
         made = [sheets.create(database, person, document) for document in found.documents]

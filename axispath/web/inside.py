@@ -22,11 +22,11 @@ from axispath.core.sheet.document import Document
 from axispath.core.sheet.edits import Edit
 from axispath.web import present
 from axispath.web.source import given
-from axispath.work.protocol import PARTS, TOO_LONG, Cut, Passing
+from axispath.work.protocol import NAMED, PARTS, TOO_LONG, Cut, Passing
 
 UNFINISHED = "X-Unfinished"  # a header in here: the same question may be answered better later
 
-KEPT = ("Content-Type", PARTS)  # headers that go on to whoever asked
+KEPT = ("Content-Type", PARTS, NAMED)  # headers that go on to whoever asked
 Route = Callable[..., Response]
 VIEWS: dict[str, Route] = {}
 """The routes that are carried out in here, by name."""

@@ -14,6 +14,7 @@ from axispath.core.sheet.document import MarkGroup
 from axispath.core.sheet.look import LOOK
 from axispath.core.solve.methods import METHODS
 from axispath.exchange.formats import PARTS, PICTURES, WHOLE
+from axispath.exchange.incoming import INCOMING
 from axispath.store import sheets
 from axispath.store.sheets import Opened
 from axispath.web import computing, present
@@ -62,16 +63,26 @@ def demo(name: str) -> ResponseReturnValue:
 @blueprint.get("/shelf")
 def shelf() -> ResponseReturnValue:
     """A person's sheets, and the demo sheets."""
+    return shelf_page()
+
+
+def shelf_page(trouble: str = "") -> ResponseReturnValue:
+    """The shelf; ``trouble`` says why a file could not be brought in."""
     person = current_person()
     with store().transaction() as database:
         mine = sheets.shelf(database, person) if person else []
         demos = sheets.demos(database)
-    return render_template(
+    page = render_template(
         "shelf.html",
+        trouble=trouble,
+        endings=[ending for kind in INCOMING for ending in kind.endings],
+        incoming=INCOMING,
+        formats=(*WHOLE, *PICTURES),
         kept=[listed for listed in mine if not listed.deleted],
         deleted=[listed for listed in mine if listed.deleted],
         demos=demos,
     )
+    return page, 422 if trouble else 200
 
 
 def _sheet_page(found: Opened) -> ResponseReturnValue:

@@ -2,14 +2,24 @@
 
 from __future__ import annotations
 
-from flask import Blueprint, Response
+from urllib.parse import quote
+
+from flask import Blueprint, Response, request
 
 from axispath.budgets import USUAL_SEARCH
 from axispath.core.path.trails import trailed
-from axispath.exchange.formats import FORMATS
-from axispath.web.asked import Taking, body
+from axispath.core.sheet.document import Document
+from axispath.exchange.formats import FORMATS, Choice, made
+from axispath.exchange.names import told_apart
+from axispath.store import sheets
+from axispath.store.sheets import NotFound
+from axispath.web import errands
+from axispath.web.asked import Taking, TakingMany, body
 from axispath.web.computing import computed
+from axispath.web.inside import VIEWS, answered_view
+from axispath.web.person import current_person, store
 from axispath.work.kinds import LONG
+from axispath.work.protocol import NAMED, PARTS, called
 
 blueprint = Blueprint("taking", __name__, url_prefix="/api")
 
@@ -45,3 +55,30 @@ def export(key: str, part: int = 0) -> Response:
     )
     data = picture(seen, wanted.format, size.scale, wanted.theme, wanted.clear)
     return Response(data, mimetype=chosen.media)
+
+
+@blueprint.post("/shelf/export")
+def export_many() -> Response:
+    """Several sheets as an errand, one after the other."""
+    wanted = TakingMany.model_validate(body())
+    person = current_person()
+    if person is None:
+        raise NotFound
+    with store().transaction() as database:
+        found = [sheets.open_sheet(database, person, one).document for one in wanted.sheets]
+    names = told_apart((one.name for one in found), FORMATS[wanted.format].ending)
+    at = {"documents": found, "names": names}
+    return errands.begin(called(answered_view, SEVERAL, at, request.get_data(), None, LONG.budget))
+
+
+def one_of_several(documents: list[Document], names: list[str], part: int) -> Response:
+    """One of them."""
+    chosen = FORMATS[TakingMany.model_validate(body()).format]
+    response = Response(made(documents[part], chosen, Choice()), mimetype=chosen.media)
+    response.headers[PARTS] = str(len(documents))
+    response.headers[NAMED] = quote(names[part])
+    return response
+
+
+SEVERAL = "one of several sheets"
+VIEWS[SEVERAL] = one_of_several

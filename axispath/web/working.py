@@ -51,6 +51,7 @@ def lines(key: str) -> Response:
 def _line(document: Document, lane: ResolvedLane, number: int) -> dict[str, Any]:
     with limited(LINE):
         result = result_of(document, lane)
+    typeset = _typeset(lane)
     value = None if result.why or result.kind in ("none", "parts", "answer") else lane.outcome.value
     return {
         "id": lane.lane.id,
@@ -62,9 +63,14 @@ def _line(document: Document, lane: ResolvedLane, number: int) -> dict[str, Any]
         "again": SEED.sub(lambda at: f"{at[1]}{int(at[2]) + 1}{at[3]}", lane.lane.text),
         "turned": _is_complex(value),
         "matrix": isinstance(value, Grid),
-        **_typeset(lane),
+        **typeset,
         "result": result,
-        "copies": {"text": result.text, "LaTeX": as_latex(result), "CSV": as_csv(result)},
+        "copies": {
+            "text": result.text,
+            "LaTeX": as_latex(result),
+            "CSV": as_csv(result),
+            "MathML": typeset["mathml"],
+        },
         "shown": _formula(result),
         "grid": _plain_matrix(lane),
     }

@@ -13,16 +13,18 @@ import pickle
 import time
 from functools import cache
 from typing import Any
+from urllib.parse import unquote
 
 import orjson
 import procrastinate
 
+from axispath.exchange.sheets.archive import packed
 from axispath.store import errands
 from axispath.store.database import Store, plain_address
 from axispath.store.tidying import tidy
 from axispath.work.client import Broker, Here, from_environment
 from axispath.work.kinds import LONG
-from axispath.work.protocol import BROKEN, PARTS, Busy, Cut, Job, called
+from axispath.work.protocol import BROKEN, NAMED, PARTS, Busy, Cut, Job, called
 
 LARGEST = 64 << 20  # bytes that one may make
 BUSY = 60.0  # seconds that a part waits for a broker that has too much to do
@@ -92,7 +94,7 @@ def _made(
     """What the parts come to, its type, and where there is nothing, why."""
     function, given = pickle.loads(call)
     name, at, *rest = given
-    content: list[bytes] = []
+    content: list[tuple[str, bytes]] = []
     size, part, parts = 0, 0, 1
     mimetype = ""
     while part < parts:
@@ -104,14 +106,16 @@ def _made(
         mimetype = heads["Content-Type"]
         parts = int(heads.get(PARTS, 1))
         part += 1
-        content.append(data)
+        content.append((unquote(heads.get(NAMED, "")), data))
         size += len(data)
         if size > LARGEST:
             return None, "", f"This is larger than {LARGEST >> 20} MB."
         with store.transaction() as session:
             if not errands.goes_on(session, errand_id, part, parts):
                 return None, "", ""
-    return b"".join(content), mimetype, ""
+    if content[0][0]:
+        return packed(content), "application/zip", ""
+    return b"".join(data for _, data in content), mimetype, ""
 
 
 def _patiently(broker: Broker | Here, job: Job) -> Any:

@@ -64,6 +64,7 @@ class Answer:
 
 
 PARTS = "X-Parts"  # a header within: of how many parts this is one
+NAMED = "X-Named"  # a header of a part that is a file of its own: all of them make a ZIP
 DONE = "done"
 PASSING = "passing"  # done, but worth asking again: nothing to remember
 FAILED = "failed"  # ``value`` is the exception

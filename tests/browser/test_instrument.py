@@ -123,7 +123,7 @@ class Instrument(BrowserTest):
         for kind, start in (
             ("SVG drawing", b"<?xml"),
             ("PNG picture", b"\x89PNG"),
-            ("PDF page", b"%PDF"),
+            ("PDF drawing", b"%PDF"),
         ):
             if not dialog.is_visible():
                 self.page.get_by_role(

@@ -29,10 +29,11 @@ from axispath.core.sheet.refused import EditRefused
 from axispath.core.sheet.resolve import resolve
 from axispath.demo.harbour import DEMOS
 from axispath.exchange.formats import FORMATS, WHOLE, Choice, made
+from axispath.exchange.incoming import brought
 from axispath.exchange.names import file_name, told_apart
 from axispath.exchange.script.functions import CARRIED, NAMES, PLAIN
 from axispath.exchange.script.written import notebook, script
-from axispath.exchange.sheets.archive import MOST_BYTES, archive, read_file
+from axispath.exchange.sheets.archive import MOST_BYTES, archive
 from axispath.exchange.sheets.file import MARK, read_sheet, schema, sheet_file
 from tests.core.test_kinds import LINES, whole
 
@@ -117,7 +118,7 @@ class Files(unittest.TestCase):
             data = sheet_file(document)
             self.assertEqual(read_sheet(data), document)
             jsonschema.validate(json.loads(data), published)
-        found = read_file(archive(documents))
+        found = brought(archive(documents), "all.zip")
         self.assertEqual((found.documents, found.left), (tuple(documents), ()))
 
     @given(
@@ -139,10 +140,10 @@ class Files(unittest.TestCase):
         good = json.loads(sheet_file(sheet("f(x) = x")))
         lanes = [{"id": f"l{k}", "text": "x"} for k in range(201)]
         cases = (
-            (b"", "no JSON"),
-            (b"{", "no JSON"),
-            (b"[1, 2]", "no sheet"),
-            (b'{"name": "x"}', "no sheet"),
+            (b"", "read as JSON"),
+            (b"{", "read as JSON"),
+            (b"[1, 2]", "not of a sheet"),
+            (b'{"name": "x"}', "not of a sheet"),
             (b" " * (21 << 20), "20 MB at most"),
             (json.dumps({**good, MARK: 99}).encode(), "newer version"),
             (json.dumps({**good, MARK: "1"}).encode(), "not a whole number"),
@@ -163,7 +164,9 @@ class Files(unittest.TestCase):
             return out.getvalue()
 
         good = sheet_file(sheet("f(x) = x"))
-        found = read_file(packed({"../../etc/a.json": good, "readme.txt": b"x", "b.json": b"{"}))
+        found = brought(
+            packed({"../../etc/a.json": good, "readme.txt": b"x", "b.json": b"{"}), "a.zip"
+        )
         self.assertEqual(len(found.documents), 1)
         self.assertIn("readme.txt: not a JSON file", found.left)
         self.assertTrue(any(one.startswith("b.json: ") for one in found.left))
@@ -177,7 +180,7 @@ class Files(unittest.TestCase):
             (packed({"a.json": good})[:-30], "damaged"),
         ):
             with self.subTest(words), self.assertRaisesRegex(EditRefused, words):
-                read_file(data)
+                brought(data, "a.zip")
 
     def test_names_of_files_are_safe_everywhere(self):
         for name, wanted in (

@@ -37,11 +37,12 @@ def opened(data: bytes, table: int, taken: Sequence[str]) -> Opened:
         return _spreadsheet(data, table, taken)
     if data[:8] == b"\xd0\xcf\x11\xe0\xa1\xb1\x1a\xe1":
         raise CannotRead("This is a spreadsheet of the old kind (.xls); save it as .xlsx first.")
-    rows, between = rows_of_text(_decoded(data))
+    rows, between = rows_of_text(decoded(data))
     return Opened(read_table(rows, between, taken), 0, ())
 
 
-def _decoded(data: bytes) -> str:
+def decoded(data: bytes) -> str:
+    """The text of a file. Raises CannotRead where it is none."""
     if data[:2] in (b"\xff\xfe", b"\xfe\xff"):
         return data.decode("utf-16", errors="replace")
     if b"\x00" in data[:4000]:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import io
 import zipfile
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
 from axispath.core.sheet.document import Document
@@ -27,22 +27,22 @@ class Found:
 
 def archive(documents: Sequence[Document]) -> bytes:
     """Sheets as a ZIP of JSON files."""
-    out = io.BytesIO()
     names = told_apart((one.name for one in documents), "json")
+    return packed((name, sheet_file(one)) for name, one in zip(names, documents, strict=True))
+
+
+def packed(files: Iterable[tuple[str, bytes]]) -> bytes:
+    """Files with their names as a ZIP."""
+    out = io.BytesIO()
     with zipfile.ZipFile(out, "w", zipfile.ZIP_DEFLATED) as made:
-        for name, document in zip(names, documents, strict=True):
-            made.writestr(zipfile.ZipInfo(name, DATE), sheet_file(document), zipfile.ZIP_DEFLATED)
+        for name, data in files:
+            made.writestr(zipfile.ZipInfo(name, DATE), data, zipfile.ZIP_DEFLATED)
     return out.getvalue()
 
 
 def is_archive(data: bytes) -> bool:
     """Whether a file is a ZIP, by its first bytes."""
     return data[:4] in (b"PK\x03\x04", b"PK\x05\x06")
-
-
-def read_file(data: bytes) -> Found:
-    """All sheets of a JSON file or a ZIP. Raises EditRefused where there is none."""
-    return read_archive(data) if is_archive(data) else Found((read_sheet(data),))
 
 
 def read_archive(data: bytes) -> Found:

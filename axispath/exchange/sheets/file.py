@@ -32,10 +32,11 @@ def read_sheet(data: bytes) -> Document:
         found = orjson.loads(data)
     except orjson.JSONDecodeError as error:
         raise EditRefused(
-            f"This file is no JSON: line {error.lineno}, column {error.colno} cannot be read."
+            "This is no sheet that was taken away whole: it cannot be read as JSON from line "
+            f"{error.lineno}, sign {error.colno} on."
         ) from error
     if not isinstance(found, dict) or MARK not in found:
-        raise EditRefused(f"This file is no sheet: its first field would be “{MARK}”.")
+        raise EditRefused(f"This JSON is not of a sheet: one of those begins with “{MARK}”.")
     version = found.pop(MARK)
     if not isinstance(version, int) or isinstance(version, bool) or version < 1:
         raise EditRefused(

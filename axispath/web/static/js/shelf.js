@@ -1,5 +1,61 @@
 // @ts-check
-/** The shelf: opens the field for a new name, asks before what cannot be undone, and shows times in the reader's own zone. */
+/** The shelf: takes chosen sheets away, opens the field for a new name, asks before what cannot be undone, and shows times in the reader's own zone. */
+
+import { Trouble, fetchLong } from "./sheet/api.js";
+import { save } from "./desk/tables.js";
+
+const boxes = /** @type {HTMLInputElement[]} */ ([...document.querySelectorAll(".choose")]);
+const away = /** @type {HTMLFormElement | null} */ (document.getElementById("away"));
+if (away) awayIn(away);
+
+/** The form with which chosen sheets are taken away. @param {HTMLFormElement} form */
+function awayIn(form) {
+  const part = (/** @type {string} */ selector) => /** @type {HTMLElement} */ (form.querySelector(selector));
+  const all = /** @type {HTMLInputElement} */ (part("#choose-all"));
+  const [errand, why] = [part(".errand"), part(".why")];
+  const chosen = () => boxes.filter((box) => box.checked).map((box) => box.value);
+  let givenUp = false;
+  all.addEventListener("change", () => {
+    for (const box of boxes) box.checked = all.checked;
+  });
+  for (const box of boxes) {
+    box.addEventListener("change", () => {
+      all.checked = chosen().length === boxes.length;
+      all.indeterminate = !all.checked && chosen().length > 0;
+    });
+  }
+  part(".errand button").addEventListener("click", () => {
+    givenUp = true;
+  });
+  const tell = (/** @type {string} */ trouble, /** @type {string} */ work) => {
+    why.hidden = !trouble;
+    why.textContent = trouble;
+    errand.hidden = !work;
+    part(".errand span").textContent = work;
+  };
+  form.addEventListener("submit", async (event) => {
+    event.preventDefault();
+    const sheets = chosen();
+    if (!sheets.length) {
+      tell("Choose sheets first, by the boxes before their names.", "");
+      return;
+    }
+    givenUp = false;
+    tell("", "Making the files …");
+    const format = /** @type {HTMLSelectElement} */ (part("#away-format")).value;
+    try {
+      const file = await fetchLong("/api/shelf/export", { sheets, format }, (share) => {
+        if (share !== null) tell("", `Making the files … ${Math.round(share * 100)} %`);
+        return !givenUp;
+      });
+      if (file) save(file, "sheets.zip");
+      tell("", "");
+    } catch (trouble) {
+      if (!(trouble instanceof Trouble)) throw trouble;
+      tell(trouble.message, "");
+    }
+  });
+}
 
 for (const button of document.querySelectorAll('[data-act="rename"]')) {
   button.addEventListener("click", () => {

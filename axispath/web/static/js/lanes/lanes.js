@@ -125,6 +125,16 @@ export class Lanes {
     return row;
   }
 
+  /** A formula to the clipboard. @param {HTMLElement} button */
+  async copy(button) {
+    try {
+      await navigator.clipboard.writeText(button.getAttribute("data-given") ?? "");
+      button.textContent = "Copied";
+    } catch {
+      button.textContent = "This browser does not let the page copy";
+    }
+  }
+
   /** @param {Event} event */
   clicked(event) {
     const button = /** @type {HTMLElement} */ (event.target).closest("[data-act]");
@@ -148,6 +158,7 @@ export class Lanes {
     else if (act === "line") this.told.edit({ do: "add lane", text: button.getAttribute("data-line") });
     else if (act === "level") this.told.edit({ do: "draw level", id });
     else if (act === "work") this.told.edit({ do: "add work", text: row.getAttribute("data-name") ?? "" });
+    else if (act === "copy") this.copy(/** @type {HTMLElement} */ (button));
     else if (act === "duplicate") this.told.edit({ do: "duplicate lane", id });
     else if (act === "colour") this.told.edit({ do: "set colour", id, colour: Number(button.getAttribute("data-colour")) });
     else if (act === "up" || act === "down") this.move(row, act === "up" ? -1 : 1);

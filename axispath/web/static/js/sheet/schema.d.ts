@@ -607,6 +607,11 @@ export interface Taking {
   against?: string | "";
 }
 
+export interface TakingMany {
+  sheets: string[];
+  format?: string;
+}
+
 export interface Ticks {
   kind: "automatic" | "step" | "pi" | "degrees";
   step: string;
