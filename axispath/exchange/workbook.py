@@ -11,6 +11,7 @@ import xlsxwriter
 from axispath.core.path.called import CERTAINTY, KIND_NAMES
 from axispath.core.path.survey import survey
 from axispath.core.sheet.document import Document
+from axispath.exchange.data.pages import FullPage
 from axispath.exchange.report.numbers import Values, data_sets, tables_of_values
 
 OPTIONS = {"in_memory": True, "strings_to_formulas": False, "strings_to_urls": False}
@@ -22,16 +23,16 @@ def workbook(document: Document) -> bytes:
     """Formulas, tables, landmarks and data; nothing in it is a formula that would run."""
     out = io.BytesIO()
     with xlsxwriter.Workbook(out, OPTIONS) as book:
-        page = book.add_worksheet("formulas")
+        page = book.add_worksheet("formulas", FullPage)
         for row, lane in enumerate(document.lanes):
             page.write_string(row, 0, lane.name or "")
             page.write_string(row, 1, lane.text or (lane.block.text if lane.block else ""))
             page.write_string(row, 2, lane.note)
-        _landmarks(book.add_worksheet("landmarks"), document)
+        _landmarks(book.add_worksheet("landmarks", FullPage), document)
         for table in tables_of_values(document):
-            _table(book.add_worksheet(f"table {table.number}"), table)
+            _table(book.add_worksheet(f"table {table.number}", FullPage), table)
         for number, one in enumerate(data_sets(document), 1):
-            page = book.add_worksheet(f"data {number}")
+            page = book.add_worksheet(f"data {number}", FullPage)
             for k, (head, values) in enumerate(zip(one.heads, one.columns, strict=True)):
                 page.write_string(0, k, head)
                 _column(page, k, values.tolist())

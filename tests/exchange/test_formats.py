@@ -3,13 +3,14 @@
 import io
 import json
 import re
+import shutil
 import subprocess
-import sys
 import tempfile
 import unittest
 import zipfile
 from functools import cache
 from pathlib import Path
+from xml.etree import ElementTree
 
 import jsonschema
 import nbformat
@@ -18,45 +19,63 @@ import openpyxl
 from hypothesis import given, settings
 from hypothesis import strategies as some
 from nbclient import NotebookClient
+from PIL import Image
 
 from axispath.core import catalogue
 from axispath.core.arithmetic.unit import AngleUnit
+from axispath.core.data.cells import Cells
+from axispath.core.language.mathml import mathml_statement
 from axispath.core.path.survey import survey
 from axispath.core.search.landmark import Kind
-from axispath.core.sheet.document import Document, View
+from axispath.core.sheet.document import Document, Equation, Table, View
 from axispath.core.sheet.edits import AddLane, SetNote, apply, with_view
+from axispath.core.sheet.edits.data import AddColumns
+from axispath.core.sheet.measured import Column
+from axispath.core.sheet.palette import THEMES
 from axispath.core.sheet.refused import EditRefused
 from axispath.core.sheet.resolve import resolve
 from axispath.demo.harbour import DEMOS
+from axispath.exchange.data.opened import opened
+from axispath.exchange.data.written import csv_of, xlsx_of
 from axispath.exchange.formats import FORMATS, WHOLE, Choice, made
 from axispath.exchange.incoming import brought
 from axispath.exchange.names import file_name, told_apart
+from axispath.exchange.picture.sizes import Size, sized
+from axispath.exchange.report.blocks import Formula, Grid, Words
+from axispath.exchange.report.sections import report
 from axispath.exchange.script.functions import CARRIED, NAMES, PLAIN
 from axispath.exchange.script.written import notebook, script
 from axispath.exchange.sheets.archive import MOST_BYTES, archive
 from axispath.exchange.sheets.file import MARK, read_sheet, schema, sheet_file
 from tests.core.test_kinds import LINES, whole
-
-ALONE = """
-import sys
-
-class Alone:
-    # Only what a fresh environment with NumPy, SciPy and Matplotlib has.
-    def find_spec(self, name, path=None, target=None):
-        if name.split(".")[0] in ("axispath", "flask", "flint", "sympy", "sqlalchemy", "pydantic"):
-            raise ImportError(name)
-
-sys.meta_path.insert(0, Alone())
-"""
-
+from tests.exchange.fresh import environment
 
 FONTS = tempfile.TemporaryDirectory()  # where Matplotlib keeps what it found of fonts
+FRESH = tempfile.TemporaryDirectory()
+SVG, MATHML = "{http://www.w3.org/2000/svg}", "{http://www.w3.org/1998/Math/MathML}"
+# The elements of MathML Core (W3C, 2022) that formulas use, and how many parts each has to have.
+CORE = {
+    **dict.fromkeys(("math", "mrow", "msqrt", "mtable", "mtr", "mtd"), ()),
+    **dict.fromkeys(("mi", "mn", "mo", "mtext", "mspace"), (0,)),
+    **dict.fromkeys(("mfrac", "msup", "msub", "mroot", "munder", "mover"), (2,)),
+    **dict.fromkeys(("msubsup", "munderover"), (3,)),
+}
 RUN = """
-import runpy
+import runpy, sys
 for place in sys.argv[1:]:
     runpy.run_path(place, run_name="__main__")
     print("END OF A SCRIPT")
 """
+
+
+@cache
+def fresh_python():
+    """The Python of an environment that has what a script says it needs, and nothing of ours."""
+    python = environment(FRESH.name)
+    tried = "import numpy, scipy, matplotlib, importlib.util as u; print(u.find_spec('flask'))"
+    done = subprocess.run([python, "-I", "-c", tried], capture_output=True, text=True, check=False)
+    assert done.stdout.strip() == "None", done.stdout + done.stderr
+    return python
 
 
 def all_printed(documents):
@@ -67,10 +86,10 @@ def all_printed(documents):
             places.append(Path(folder) / f"sheet{k}.py")
             places[-1].write_bytes(script(document))
         runner = Path(folder) / "run.py"
-        runner.write_text(ALONE + RUN)
+        runner.write_text(RUN)
         home = {"HOME": folder, "MPLBACKEND": "Agg", "MPLCONFIGDIR": FONTS.name}
         done = subprocess.run(
-            [sys.executable, "-I", str(runner), *map(str, places)],
+            [fresh_python(), "-I", str(runner), *map(str, places)],
             capture_output=True,
             cwd=folder,
             env=home,
@@ -107,6 +126,7 @@ def taken(name, document, **choice):
 
 def tearDownModule():
     FONTS.cleanup()
+    FRESH.cleanup()
 
 
 class Files(unittest.TestCase):
@@ -322,6 +342,106 @@ class Others(unittest.TestCase):
             self.assertEqual(bare.count("{"), bare.count("}"))
         title = re.search(r"\\title\{(.*)\}", taken("latex", document).decode())[1]
         self.assertIn(r"50\% \& \textbackslash{}end\{x\} \_\#\$", title)
+
+    @unittest.skipUnless(shutil.which("lualatex"), "no LaTeX compiler could be installed here")
+    def test_latex_compiles_and_no_sign_is_missing(self):
+        made = [taken("latex", one).decode() for one in (*(m() for m in DEMOS.values()), whole())]
+        strange = sheet("f(x) = x^2", "g(x) = (3 +").model_copy(
+            update={"name": r"50% & \end{x} _#$ θ² → ∞ 10⁻⁶ “é”"}
+        )
+        made.append(taken("latex", strange).decode())
+        # Most of the time goes into starting: all bodies in one document, and one alone.
+        head = made[0].partition(r"\title")[0]
+        bodies = [
+            re.sub(r"^.*?(?=\\title)|\\(begin|end)\{document\}", "", one, flags=re.S)
+            for one in made
+        ]
+        whole_one = head + r"\begin{document}" + "\n".join(bodies) + r"\end{document}"
+        with tempfile.TemporaryDirectory() as folder:
+            for name, text in (("all", whole_one), ("one", made[0])):
+                (Path(folder) / f"{name}.tex").write_text(text)
+                command = ["lualatex", "-interaction=nonstopmode", "-halt-on-error", f"{name}.tex"]
+                done = subprocess.run(command, cwd=folder, capture_output=True, check=False)
+                log = (Path(folder) / f"{name}.log").read_text(errors="replace")
+                self.assertEqual(done.returncode, 0, log[-1500:])
+                self.assertNotIn("Missing character", log)
+                self.assertTrue((Path(folder) / f"{name}.pdf").read_bytes().startswith(b"%PDF"))
+
+    def test_pages_to_print_hold_the_chosen_parts(self):
+        for one in (*(make() for make in DEMOS.values()), whole()):
+            data = taken("paper", one)
+            self.assertTrue(data.startswith(b"%PDF"))
+            self.assertGreaterEqual(data.count(b"/Type /Page "), 1)
+        ferry = DEMOS["ferry-window"]()
+        titles = [part.title for part in report(ferry)]
+        self.assertEqual(titles[:4], ["Plot", "Formulas", "Landmarks", "Values"])
+        self.assertEqual([part.title for part in report(ferry, ["values"])], ["Values"])
+        few = taken("paper", ferry, parts=("formulas",))
+        self.assertLess(len(few), len(taken("paper", ferry)))
+        long = sheet("f(x) = x").model_copy(
+            update={"tables": (Table(start="0", stop="9000", step="1"),)}
+        )
+        grid = next(b for part in report(long, ["values"]) for b in part.blocks)
+        self.assertEqual((len(grid.rows), grid.more), (400, 8601))
+        self.assertGreater(taken("paper", long).count(b"/Type /Page "), 5)
+
+    def test_a_report_says_what_the_desk_says(self):
+        document = sheet("f(x) = x^2 - 2", "g(x) = (3 +").model_copy(
+            update={"equations": (Equation(text="f(x) = 0"), Equation(text="x ="))}
+        )
+        parts = {part.title: part.blocks for part in report(document)}
+        grid = next(b for b in parts["Landmarks"] if isinstance(b, Grid))
+        self.assertIn(("f", "zero", "1.41421", "0", "proven"), grid.rows)
+        self.assertIn(Formula("g(x) = (3 +"), parts["Formulas"])
+        words = [b.text for b in parts["Solve"] if isinstance(b, Words)]
+        self.assertIn("2 solutions", words[0])
+        self.assertEqual(len(words), 2)  # what cannot be solved says why
+
+    def test_pictures_by_theme_and_size(self):
+        document = sheet("f(x) = x^2 - 2")
+        small = {"size": Size(400, 300, 1.0)}
+        ground = {}
+        for theme, palette in THEMES.items():
+            picture = Image.open(io.BytesIO(taken("png", document, theme=theme, **small)))
+            self.assertEqual(picture.size, (400, 300))
+            ground[theme] = "#" + bytes(picture.convert("RGB").getpixel((3, 3))).hex()
+            self.assertEqual(ground[theme], palette.ground)
+        clear = Image.open(io.BytesIO(taken("png", document, clear=True, **small)))
+        self.assertEqual(clear.convert("RGBA").getpixel((3, 3))[3], 0)
+        self.assertEqual(sized(16, 10, "cm", 2.0), Size(630, 394, 2.0))
+        drawn = ElementTree.fromstring(taken("svg", document, size=sized(16, 10, "cm", 1.0)))
+        self.assertAlmostEqual(float(drawn.get("width").removesuffix("pt")) / 72 * 2.54, 16, 1)
+        slide = sized(1, 1, "slide", 1.0)
+        picture = Image.open(io.BytesIO(taken("png", document, size=slide)))
+        self.assertEqual(picture.size, (1920, 1080))
+        with self.assertRaisesRegex(EditRefused, "width of a picture"):
+            taken("png", document, size=Size(10, 300, 1.0))
+
+    def test_drawings_and_formulas_are_sound_markup(self):
+        for one in (*(make() for make in DEMOS.values()), whole()):
+            drawn = ElementTree.fromstring(taken("svg", one))
+            names = {node.tag for node in drawn.iter()}
+            self.assertTrue({f"{SVG}svg", f"{SVG}path"} <= names)
+            for node in drawn.iter(f"{SVG}use"):
+                target = node.get("{http://www.w3.org/1999/xlink}href").removeprefix("#")
+                self.assertIsNotNone(drawn.find(f".//*[@id='{target}']"))
+            for lane in resolve(one):
+                if lane.written is not None:
+                    written = mathml_statement(lane.written, catalogue.VOCABULARY, lane.name)
+                    for node in ElementTree.fromstring(written).iter():
+                        name = node.tag.removeprefix(MATHML)
+                        self.assertIn(name, CORE)
+                        self.assertIn(len(node), CORE[name] or [len(node)], written)
+
+    @given(some.lists(some.floats(allow_nan=False, allow_infinity=False), min_size=1, max_size=6))
+    @settings(max_examples=60, deadline=None)
+    def test_numbers_come_back_from_tables_to_the_last_digit(self, values):
+        cells = Cells([*values, 0.5])
+        edit = AddColumns(name="log", columns=(Column(name="v", title="v", cells=cells),))
+        (lane,) = resolve(apply(Document(), edit))
+        for data in (csv_of(lane).encode(), xlsx_of(lane)):
+            back = opened(data, 0, ()).read.columns[0].cells.listed()
+            self.assertEqual(back, [*values, 0.5])
 
     def test_every_format_is_one_entry(self):
         self.assertEqual({one.name for one in WHOLE} & {"png", "svg", "pdf"}, set())

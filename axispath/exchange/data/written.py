@@ -34,10 +34,12 @@ def xlsx_of(lane: ResolvedLane) -> bytes:
     """The same as a spreadsheet; heads are text, and nothing in it is a formula."""
     import xlsxwriter
 
+    from axispath.exchange.data.pages import FullPage
+
     assert lane.lane.data is not None and lane.measured is not None
     out = io.BytesIO()
     with xlsxwriter.Workbook(out, {"in_memory": True, "constant_memory": False}) as book:
-        page = book.add_worksheet("data")
+        page = book.add_worksheet("data", FullPage)
         for k, head in enumerate(heads_of(lane)):
             page.write_string(0, k, head)
         for k, column in enumerate(lane.lane.data.columns):
