@@ -292,15 +292,25 @@ HOW_TO = (
     (
         "Take a sheet or a picture away, or print",
         "The arrow in the bar saves the whole sheet (a file that can be brought back, a notebook "
-        "or script that computes it again, LaTeX, a spreadsheet) or the plot as PNG, SVG or PDF, "
-        "and prints the sheet: plot, lanes and the page of the desk that is open.",
+        "or script that computes it again, a PDF or LaTeX with the parts you choose, a "
+        "spreadsheet) or the plot as PNG, SVG or PDF: in pixels, in cm, as a slide, in light or "
+        "dark colours, with or without a ground. The three dots of a lane copy its formula as "
+        "LaTeX or MathML. On the shelf, chosen sheets go away together as a ZIP.",
     ),
     (
         "Bring a sheet back",
-        "On the shelf, choose a JSON file or a ZIP of them. All that is read comes onto the shelf; "
-        "what is no sheet is named. “Take all away” makes a ZIP of the whole shelf. Whoever reads "
-        "the JSON finds its schema at /schema/sheet-1.json: lanes have their line as text, and "
-        "fields that are left out have their defaults.",
+        "On the shelf, choose a JSON file or a ZIP of them; a table (CSV, XLSX, ODS) becomes a "
+        "sheet with its data, a text with formulas (.txt, .tex, .py) one with a lane for each. "
+        "All that is read comes onto the shelf; what is left out is named. Many lines pasted "
+        "into the entry become as many lanes, from LaTeX and from Python too.",
+    ),
+    (
+        "Read a sheet’s file",
+        "It is JSON; its schema is at /schema/sheet-1.json. It begins with “axis path sheet”, the "
+        "version of the schema. Under “lanes” each lane has its line as “text”, as it is typed; "
+        "“view” has the limits, “tables”, “equations” and “ground” what their pages show. What is "
+        "left out has its default. The command ./axis-path convert SHEET.json --to notebook makes "
+        "any other format of it, without a server.",
     ),
     (
         "Make a table",
