@@ -4,10 +4,9 @@ from __future__ import annotations
 
 import time
 
-from axispath.command.converting import made
 from axispath.core.sheet.document import Document
 from axispath.demo.harbour import DEMOS
-from axispath.exchange.formats import FORMATS
+from axispath.exchange.formats import FORMATS, Choice, made
 from axispath.exchange.sheets.file import sheet_file
 
 
@@ -23,5 +22,5 @@ def report() -> None:
 
 def _timed(document: Document, name: str) -> tuple[float, int]:
     start = time.perf_counter()
-    data = made(document, FORMATS[name])
+    data = made(document, FORMATS[name], Choice())
     return (time.perf_counter() - start) * 1000, len(data)
