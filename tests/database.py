@@ -25,7 +25,9 @@ def empty_store():
     for left in range(20, -1, -1):
         try:
             with store.transaction() as session:
-                session.execute(text("truncate person, sheet, revision, receipt, errand cascade"))
+                session.execute(
+                    text("truncate person, sheet, revision, receipt, errand, attempt cascade")
+                )
             return store
         except StoreGone:
             # A page that was just closed may still have something carried out.

@@ -16,6 +16,7 @@ from sqlalchemy import (
     BigInteger,
     DateTime,
     ForeignKey,
+    Identity,
     Index,
     LargeBinary,
     String,
@@ -32,7 +33,10 @@ class Base(DeclarativeBase):
 
 
 class Person(Base):
-    """Somebody with a shelf; so far always the guest of one browser."""
+    """Somebody with a shelf: the guest of one browser, or somebody with an account.
+
+    One who is ``unkeyed`` has the cookie of an older version, which has no key yet.
+    """
 
     __tablename__ = "person"
 
@@ -41,6 +45,72 @@ class Person(Base):
         DateTime(timezone=True), server_default=func.now(), nullable=False
     )
     seen: Mapped[datetime] = mapped_column(
+        DateTime(timezone=True), server_default=func.now(), nullable=False
+    )
+
+    unkeyed: Mapped[bool] = mapped_column(nullable=False, default=False, server_default=false())
+
+
+class SignIn(Base):
+    """A browser that somebody is signed in with; ``key`` is the digest of what its cookie has."""
+
+    __tablename__ = "sign_in"
+
+    key: Mapped[str] = mapped_column(String(64), primary_key=True)
+    number: Mapped[int] = mapped_column(BigInteger, Identity(), unique=True, nullable=False)
+    person_id: Mapped[str] = mapped_column(
+        ForeignKey("person.id", ondelete="CASCADE"), nullable=False
+    )
+    browser: Mapped[str] = mapped_column(String(80), nullable=False, default="", server_default="")
+    created: Mapped[datetime] = mapped_column(
+        DateTime(timezone=True), server_default=func.now(), nullable=False
+    )
+    seen: Mapped[datetime] = mapped_column(
+        DateTime(timezone=True), server_default=func.now(), nullable=False
+    )
+
+    __table_args__ = (Index("sign_in_person", "person_id"),)
+
+
+class Account(Base):
+    """A name and a passphrase; ``called`` is the name as names are compared."""
+
+    __tablename__ = "account"
+
+    person_id: Mapped[str] = mapped_column(
+        ForeignKey("person.id", ondelete="CASCADE"), primary_key=True
+    )
+    name: Mapped[str] = mapped_column(String(80), nullable=False)
+    called: Mapped[str] = mapped_column(String(80), nullable=False, unique=True)
+    passphrase: Mapped[str] = mapped_column(String(200), nullable=False)
+    created: Mapped[datetime] = mapped_column(
+        DateTime(timezone=True), server_default=func.now(), nullable=False
+    )
+
+
+class RecoveryCode(Base):
+    """The digest of a code that replaces the passphrase once."""
+
+    __tablename__ = "recovery_code"
+
+    id: Mapped[int] = mapped_column(BigInteger, primary_key=True, autoincrement=True)
+    person_id: Mapped[str] = mapped_column(
+        ForeignKey("person.id", ondelete="CASCADE"), nullable=False
+    )
+    code: Mapped[str] = mapped_column(String(64), nullable=False)
+
+    __table_args__ = (Index("recovery_code_person", "person_id"),)
+
+
+class Attempt(Base):
+    """Wrong passphrases for a name, whether there is such an account or not."""
+
+    __tablename__ = "attempt"
+
+    called: Mapped[str] = mapped_column(String(64), primary_key=True)
+    count: Mapped[int] = mapped_column(nullable=False)
+    until: Mapped[datetime] = mapped_column(DateTime(timezone=True), nullable=False)
+    last: Mapped[datetime] = mapped_column(
         DateTime(timezone=True), server_default=func.now(), nullable=False
     )
 

@@ -5,9 +5,9 @@ from __future__ import annotations
 import secrets
 from collections.abc import Sequence
 from dataclasses import dataclass
-from datetime import datetime, timedelta
+from datetime import datetime
 
-from sqlalchemy import delete, func, select, update
+from sqlalchemy import delete, func, select
 from sqlalchemy.orm import Session
 
 from axispath.core.path.edited import Step
@@ -16,11 +16,10 @@ from axispath.core.sheet.edits import with_view
 from axispath.core.sheet.refused import EditRefused
 from axispath.store import history
 from axispath.store.history import NotFound
-from axispath.store.models import Person, Sheet
+from axispath.store.models import Sheet
 
 MAX_SHEETS = 500
 MAX_WEIGHT = 20 << 20  # bytes of all histories of one person
-SEEN = timedelta(days=1)  # how exactly it is known when somebody was last here
 __all__ = ["NotFound"]
 
 
@@ -52,19 +51,6 @@ class Listed:
     name: str
     changed: datetime
     deleted: bool
-
-
-def new_person(session: Session) -> str:
-    """A person for a browser that has made its first change."""
-    person = Person(id=secrets.token_hex(16))
-    session.add(person)
-    session.flush()
-    return person.id
-
-
-def person_exists(session: Session, person: str) -> bool:
-    """Whether a cookie still names somebody."""
-    return session.get(Person, person) is not None
 
 
 def create(session: Session, person: str, document: Document, steps: Sequence[Step] = ()) -> Opened:
@@ -165,15 +151,6 @@ def destroy(session: Session, person: str, sheet_id: str) -> None:
     if sheet.deleted is None:
         raise EditRefused("Delete the sheet first; then it can be deleted for good.")
     session.execute(delete(Sheet).where(Sheet.id == sheet.id))
-
-
-def was_here(session: Session, person: str) -> None:
-    """Note that a person is here, once a day."""
-    session.execute(
-        update(Person)
-        .where(Person.id == person, Person.seen < func.now() - SEEN)
-        .values(seen=func.now())
-    )
 
 
 def _refuse_more_than_fits(session: Session, person: str) -> None:

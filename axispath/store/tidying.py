@@ -2,7 +2,8 @@
 
 - A move of a slider that the next one has overtaken: after an hour.
 - Of revisions older than 30 days, all but the last of each day; the first and the head stay.
-- Deleted sheets: after 30 days. Guests who have not been here for 90 days, with their sheets.
+- Deleted sheets: after 30 days. Guests who have not been here for 90 days, with their sheets;
+  accounts stay. Browsers that were not seen for 400 days are signed out.
 - Receipts of changes: after 7 days. What long work has made: after an hour.
 - Long columns of numbers that no sheet needs: after an hour.
 
@@ -20,6 +21,8 @@ from sqlalchemy.orm import Session
 from axispath.store.database import Store
 from axispath.store.history import text_of
 from axispath.store.models import (
+    Account,
+    Attempt,
     Content,
     Errand,
     Person,
@@ -27,6 +30,7 @@ from axispath.store.models import (
     Revision,
     Sheet,
     SheetContent,
+    SignIn,
 )
 from axispath.store.packing import packed, revised, unpacked
 
@@ -34,6 +38,7 @@ OVERTAKEN = timedelta(hours=1)
 OLD = timedelta(days=30)
 DELETED = timedelta(days=30)
 AWAY = timedelta(days=90)
+UNUSED = timedelta(days=400)  # a browser that was not seen for so long is signed out
 RECEIPTS = timedelta(days=7)
 ERRANDS = timedelta(hours=1)
 AT_ONCE = 200  # sheets or people of one pass
@@ -63,7 +68,10 @@ def tidy(store: Store) -> Tidied | None:
         session.execute(delete(Content).where(Content.created < func.now() - ERRANDS, ~needed))
         gone = select(Sheet.id).where(Sheet.deleted < func.now() - DELETED).limit(AT_ONCE)
         sheets = _gone(session, delete(Sheet).where(Sheet.id.in_(gone)))
-        away = select(Person.id).where(Person.seen < func.now() - AWAY).limit(AT_ONCE)
+        session.execute(delete(Attempt).where(Attempt.last < func.now() - RECEIPTS))
+        session.execute(delete(SignIn).where(SignIn.seen < func.now() - UNUSED))
+        kept = select(Account.person_id).where(Account.person_id == Person.id).exists()
+        away = select(Person.id).where(Person.seen < func.now() - AWAY, ~kept).limit(AT_ONCE)
         people = _gone(session, delete(Person).where(Person.id.in_(away)))
         thick = (
             select(Revision.sheet_id)

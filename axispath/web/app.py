@@ -15,6 +15,7 @@ from axispath.budgets import REQUEST
 from axispath.core.arithmetic.patience import limited
 from axispath.store.database import Store
 from axispath.web import (
+    account,
     api,
     assets,
     bringing,
@@ -92,6 +93,7 @@ def create_app(database: str | None = None, secret_key: str | None = None) -> Fl
 
     app.wsgi_app = timed  # type: ignore[assignment, method-assign]
     app.register_blueprint(pages.blueprint)
+    app.register_blueprint(account.blueprint)
     app.register_blueprint(api.blueprint)
     app.register_blueprint(measured.blueprint)
     app.register_blueprint(reducing.blueprint)

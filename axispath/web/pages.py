@@ -15,13 +15,13 @@ from axispath.core.sheet.look import LOOK
 from axispath.core.solve.methods import METHODS
 from axispath.exchange.formats import PARTS, PICTURES, WHOLE
 from axispath.exchange.incoming import INCOMING
-from axispath.store import sheets
+from axispath.store import people, sheets
 from axispath.store.sheets import Opened
 from axispath.web import computing, present
 from axispath.web.desk import DESK_PAGES
 from axispath.web.handbook import words
 from axispath.web.keys import KEYS
-from axispath.web.person import current_person, store
+from axispath.web.person import browser, current_person, keep_cookie, own_key, store
 from axispath.web.source import BLANK, DEMO, opened
 
 blueprint = Blueprint("pages", __name__)
@@ -35,10 +35,15 @@ def keep_person() -> None:
     if person is None:
         return
     session.modified = True
-    today = (person, date.today())
+    if not own_key():
+        with store().transaction() as database:
+            key = people.keyed(database, person, browser())
+        if key is not None:
+            keep_cookie(person, key)
+    today = (person, own_key(), date.today())
     if _seen.get(today) is None:
         with store().transaction() as database:
-            sheets.was_here(database, person)
+            people.was_here(database, person, own_key())
         _seen.keep(today, True)
 
 
@@ -71,9 +76,11 @@ def shelf_page(trouble: str = "") -> ResponseReturnValue:
     person = current_person()
     with store().transaction() as database:
         mine = sheets.shelf(database, person) if person else []
+        account = people.account_of(database, person) if person else None
         demos = sheets.demos(database)
     page = render_template(
         "shelf.html",
+        account=account,
         trouble=trouble,
         endings=[ending for kind in INCOMING for ending in kind.endings],
         incoming=INCOMING,

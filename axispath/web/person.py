@@ -1,12 +1,25 @@
-"""Who is asking: so far always the guest of one browser, known by a signed cookie."""
+"""Who is asking: the guest of one browser or somebody with an account, known by a signed cookie.
+
+The cookie holds a person and a key that the store knows, so that it can be taken back. Whether it
+is still good is asked every few seconds; while the store is away, what was known last counts.
+"""
 
 from __future__ import annotations
 
-from flask import current_app, request, session
+import re
+import time
+
+from flask import current_app, g, request, session
 from sqlalchemy.orm import Session
 
-from axispath.store import sheets
-from axispath.store.database import Store
+from axispath.core.memory import Memory
+from axispath.store import people
+from axispath.store.database import Store, StoreGone
+
+FRESH = 5.0  # seconds for which a cookie that was good is taken to be so
+BROWSERS = ("Firefox", "Edg", "OPR", "Chromium", "Chrome", "Safari")
+SYSTEMS = ("Android", "iPhone", "iPad", "Windows", "Mac OS", "CrOS", "Linux")
+_good: Memory[tuple[bool, float]] = Memory(5000)
 
 
 def store() -> Store:
@@ -16,9 +29,35 @@ def store() -> Store:
 
 
 def current_person() -> str | None:
-    """The person of this browser, None before the first change."""
+    """The person of this browser, None before the first change and where it was signed out."""
     found = session.get("person")
-    return found if isinstance(found, str) else None
+    if not isinstance(found, str):
+        return None
+    if "signed_in" not in g:
+        g.signed_in = _is_good(found, own_key())
+    return found if g.signed_in else None
+
+
+def own_key() -> str:
+    """The key in this browser's cookie; empty where there is none."""
+    found = session.get("key")
+    return found if isinstance(found, str) else ""
+
+
+def _is_good(person: str, key: str) -> bool:
+    cookie = (store().address, person, key)
+    known = _good.get(cookie)
+    if known is not None and time.monotonic() - known[1] < FRESH:
+        return known[0]
+    try:
+        with store().transaction() as database:
+            good = people.is_signed_in(database, person, key)
+    except StoreGone:
+        if known is None:
+            raise
+        return known[0]
+    _good.keep(cookie, (good, time.monotonic()))
+    return good
 
 
 def guest() -> str:
@@ -35,13 +74,40 @@ def guest() -> str:
 
 def person_for_change(database: Session) -> str:
     """The person of this browser, made now if this is the first change."""
-    person = current_person()
-    if person is not None and sheets.person_exists(database, person):
-        return person
-    return sheets.new_person(database)
+    found = session.get("person")
+    if isinstance(found, str) and people.is_signed_in(database, found, own_key()):
+        return found
+    person = people.new_person(database)
+    g.new_key = (person, people.sign_in(database, person, browser()))
+    return person
 
 
 def remember_person(person: str) -> None:
     """Sign the browser's cookie for a person, once what they wanted is stored."""
-    session["person"] = person
+    made = g.pop("new_key", None)
+    if made is not None and made[0] == person:
+        keep_cookie(person, made[1])
     session.permanent = True
+
+
+def keep_cookie(person: str, key: str) -> None:
+    """A cookie that names a person, with the key that the store knows."""
+    session["person"], session["key"] = person, key
+    session.permanent = True
+    g.signed_in = True
+
+
+def forget_cookie() -> None:
+    """A cookie of nobody."""
+    _good.keep((store().address, session.get("person"), own_key()), (False, time.monotonic()))
+    session.clear()
+    g.signed_in = False
+
+
+def browser() -> str:
+    """What a browser is called in the list of those that are signed in."""
+    told = request.headers.get("User-Agent", "")[:400]
+    name = next((one for one in BROWSERS if re.search(rf"\b{one}/", told)), "a browser")
+    system = next((one for one in SYSTEMS if one in told), "")
+    shown = {"Edg": "Edge", "OPR": "Opera"}.get(name, name)
+    return f"{shown} on {system}" if system else shown

@@ -5,7 +5,7 @@ import unittest
 from axispath.core.path.edited import edited
 from axispath.core.sheet.document import Document
 from axispath.core.sheet.edits import AddLane
-from axispath.store import sheets
+from axispath.store import people, sheets
 from tests.database import empty_store
 
 
@@ -13,7 +13,7 @@ class Shelved(unittest.TestCase):
     def setUp(self):
         self.store = empty_store()
         self.addCleanup(self.store.engine.dispose)
-        self.person = self.do(sheets.new_person)
+        self.person = self.do(people.new_person)
 
     def do(self, work, *arguments):
         with self.store.transaction() as session:

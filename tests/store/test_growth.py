@@ -14,7 +14,7 @@ from axispath.core.path.edited import edited
 from axispath.core.sheet.document import Document
 from axispath.core.sheet.edits import AddLane, Rename, ReviseLane, Slide
 from axispath.core.sheet.refused import EditRefused
-from axispath.store import sheets
+from axispath.store import people, sheets
 from axispath.store.history import NotFound, document_at
 from axispath.store.models import Person, Receipt, Revision, Sheet
 from axispath.store.packing import packed, unpacked
@@ -108,7 +108,7 @@ class Growth(Shelved):
         for sheet in (kept, gone):
             self.do(sheets.set_deleted, self.person, sheet.id, True)
         with self.store.transaction() as session:
-            away = sheets.new_person(session)
+            away = people.new_person(session)
             sheets.create(session, away, Document())
             for change, table, row, days in (
                 ({"deleted": func.now() - timedelta(days=31)}, Sheet, gone.id, 31),
@@ -128,7 +128,7 @@ class Growth(Shelved):
         with self.store.transaction() as session:
             old = update(Person).values(seen=func.now() - timedelta(days=100))
             session.execute(old)
-        self.do(sheets.was_here, self.person)
+        self.do(people.was_here, self.person)
         self.assertEqual(tidy(self.store).people, 0)
 
     def test_delete_for_good(self):
@@ -137,7 +137,7 @@ class Growth(Shelved):
             self.do(sheets.destroy, self.person, found.id)
         self.do(sheets.set_deleted, self.person, found.id, True)
         with self.assertRaises(NotFound):
-            self.do(sheets.destroy, self.do(sheets.new_person), found.id)
+            self.do(sheets.destroy, self.do(people.new_person), found.id)
         self.do(sheets.destroy, self.person, found.id)
         self.assertEqual((self.count(Sheet), self.count()), (0, 0))
 

@@ -4,7 +4,7 @@ from axispath.core.path.edited import edited
 from axispath.core.sheet.document import Document, View
 from axispath.core.sheet.edits import AddLane, RemoveLane, Rename
 from axispath.core.sheet.refused import EditRefused
-from axispath.store import sheets
+from axispath.store import people, sheets
 from axispath.store.database import Store, StoreGone
 from axispath.store.sheets import Conflict, NotFound
 from tests.store.shelved import Shelved
@@ -87,7 +87,7 @@ class Sheets(Shelved):
 
     def test_the_shelf_of_one_person_is_closed_to_others(self):
         found = self.start("x")
-        stranger = self.do(sheets.new_person)
+        stranger = self.do(people.new_person)
         for work, *rest in (
             (sheets.open_sheet,),
             (sheets.change, 1, edited(found.document, [Rename(name="Mine")], None)),
@@ -121,4 +121,4 @@ class Sheets(Shelved):
     def test_a_database_that_is_gone_is_said_to_be_gone(self):
         nowhere = Store("postgresql+psycopg://nobody@127.0.0.1:9/none")
         with self.assertRaises(StoreGone), nowhere.transaction() as session:
-            sheets.new_person(session)
+            people.new_person(session)

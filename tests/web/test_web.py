@@ -212,7 +212,7 @@ class Changes(WebTest):
     def test_a_change_sent_again_while_it_is_carried_out_is_no_conflict_with_itself(self):
         found = self.start("x")
         with self.client.session_transaction() as session:
-            person = session["person"]
+            mine = {name: session[name] for name in ("person", "key")}
         path = f"/sheets/{found['id']}/edits"
         for k in range(12):
             edits = [{"do": "set note", "id": found["lanes"][0]["id"], "note": f"{k}"}]
@@ -223,7 +223,7 @@ class Changes(WebTest):
                 client = self.app.test_client()
                 token = self.token_of(client)
                 with client.session_transaction() as session:
-                    session["person"] = person
+                    session.update(mine)
                 answers.append(self.post(path, body, client, token))
 
             threads = [threading.Thread(target=send) for _ in range(4)]

@@ -3,6 +3,7 @@
 
 import { Trouble, fetchLong } from "./sheet/api.js";
 import { save } from "./desk/tables.js";
+import "./times.js";
 
 const boxes = /** @type {HTMLInputElement[]} */ ([...document.querySelectorAll(".choose")]);
 const away = /** @type {HTMLFormElement | null} */ (document.getElementById("away"));
@@ -80,8 +81,4 @@ for (const form of document.querySelectorAll('form[action$="/destroy"]')) {
     const name = form.closest(".sheet-row")?.querySelector(".sheet-link")?.textContent ?? "";
     if (!window.confirm(`Delete “${name}” for good? This cannot be undone.`)) event.preventDefault();
   });
-}
-for (const time of document.querySelectorAll("time")) {
-  const moment = new Date(time.dateTime);
-  time.textContent = moment.toLocaleString(undefined, { dateStyle: "medium", timeStyle: "short" });
 }

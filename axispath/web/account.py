@@ -1,0 +1,186 @@
+"""The page Account: made by choice, signed in from several browsers, taken away and deleted."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from flask import Blueprint, g, redirect, render_template, request, session, url_for
+from flask.typing import ResponseReturnValue
+
+from axispath.core.sheet.refused import EditRefused
+from axispath.store import people
+from axispath.store.people import LONGEST, LONGEST_NAME, SHORTEST, Wait, Wrong
+from axispath.web.person import (
+    browser,
+    current_person,
+    forget_cookie,
+    keep_cookie,
+    own_key,
+    person_for_change,
+    store,
+)
+
+blueprint = Blueprint("account", __name__, url_prefix="/account")
+
+
+@blueprint.get("")
+def page() -> ResponseReturnValue:
+    """The account, or how to make one."""
+    return _page()
+
+
+def _page(trouble: str = "", at: str = "", codes: list[str] | None = None) -> str:
+    """``trouble`` stands in the form ``at``; ``codes`` are shown this once."""
+    person = current_person()
+    account, signed_in = None, []
+    if person is not None:
+        with store().transaction() as database:
+            account = people.account_of(database, person)
+            signed_in = people.browsers(database, person, own_key()) if account else []
+    return render_template(
+        "account.html",
+        account=account,
+        browsers=signed_in,
+        trouble=trouble,
+        at=at,
+        codes=codes,
+        typed=request.form.get("name", ""),
+        shortest=SHORTEST,
+        longest=LONGEST,
+        longest_name=LONGEST_NAME,
+    )
+
+
+@blueprint.post("/<action>")
+def act(action: str) -> ResponseReturnValue:
+    """One of the forms."""
+    work = ACTS.get(action)
+    if work is None:
+        return redirect(url_for("account.page"))
+    try:
+        return work()
+    except Wait as wait:
+        return _page(str(wait), action), 429, {"Retry-After": str(wait.seconds)}
+    except EditRefused as refused:
+        return _page(refused.message, action), 422
+
+
+def _field(name: str) -> str:
+    return request.form.get(name, "")[: LONGEST + 1]
+
+
+def _make() -> ResponseReturnValue:
+    with store().transaction() as database:
+        person = person_for_change(database)
+        codes = people.register(database, person, _field("name"), _field("passphrase"))
+        key = people.sign_in(database, person, browser())
+        people.sign_out_others(database, person, key)
+    g.pop("new_key", None)
+    _rotate(person, key)
+    return _page(codes=codes)
+
+
+def _enter() -> ResponseReturnValue:
+    with store().transaction() as database:
+        found = people.attempted(
+            lambda: people.let_in(database, _field("name"), _field("passphrase"), current_person())
+        )
+        key = "" if isinstance(found, Wrong) else people.sign_in(database, found, browser())
+    if isinstance(found, Wrong):
+        raise found
+    _rotate(found, key)
+    return redirect(url_for("pages.shelf"))
+
+
+def _recover() -> ResponseReturnValue:
+    with store().transaction() as database:
+        found = people.attempted(
+            lambda: people.let_in_by_code(
+                database, _field("name"), _field("code"), _field("passphrase"), current_person()
+            )
+        )
+        key = "" if isinstance(found, Wrong) else people.sign_in(database, found, browser())
+    if isinstance(found, Wrong):
+        raise found
+    _rotate(found, key)
+    return redirect(url_for("account.page"))
+
+
+def _rotate(person: str, key: str) -> None:
+    """Another cookie: the one of before opens nothing any more."""
+    session.clear()
+    keep_cookie(person, key)
+
+
+def _mine() -> str:
+    person = current_person()
+    if person is None:
+        raise EditRefused("You are signed out in this browser.")
+    return person
+
+
+def _leave() -> ResponseReturnValue:
+    with store().transaction() as database:
+        people.sign_out(database, _mine(), own_key())
+    forget_cookie()
+    return redirect(url_for("account.page"))
+
+
+def _leave_everywhere() -> ResponseReturnValue:
+    with store().transaction() as database:
+        people.sign_out_others(database, _mine(), "")
+    forget_cookie()
+    return redirect(url_for("account.page"))
+
+
+def _leave_one() -> ResponseReturnValue:
+    number = request.form.get("number", "", type=str)
+    with store().transaction() as database:
+        people.sign_out_one(database, _mine(), int(number) if number.isdigit() else 0)
+    return redirect(url_for("account.page"))
+
+
+def _change() -> ResponseReturnValue:
+    person = _mine()
+    with store().transaction() as database:
+        found = people.attempted(
+            lambda: people.change_passphrase(
+                database, person, own_key(), _field("old"), _field("passphrase")
+            )
+        )
+    if isinstance(found, Wrong):
+        raise Wrong("The passphrase of now is another one.")
+    return redirect(url_for("account.page"))
+
+
+def _codes() -> ResponseReturnValue:
+    person = _mine()
+    with store().transaction() as database:
+        found = people.attempted(lambda: people.confirm(database, person, _field("passphrase")))
+        codes = [] if isinstance(found, Wrong) else people.new_codes(database, person)
+    if isinstance(found, Wrong):
+        raise Wrong("The passphrase is another one.")
+    return _page(codes=codes)
+
+
+def _delete() -> ResponseReturnValue:
+    person = _mine()
+    with store().transaction() as database:
+        found = people.attempted(lambda: people.remove(database, person, _field("passphrase")))
+    if isinstance(found, Wrong):
+        raise Wrong("The passphrase is another one.")
+    forget_cookie()
+    return redirect(url_for("pages.shelf"))
+
+
+ACTS: dict[str, Callable[[], ResponseReturnValue]] = {
+    "make": _make,
+    "enter": _enter,
+    "recover": _recover,
+    "leave": _leave,
+    "leave-everywhere": _leave_everywhere,
+    "leave-one": _leave_one,
+    "change": _change,
+    "codes": _codes,
+    "delete": _delete,
+}
