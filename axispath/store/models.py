@@ -116,7 +116,7 @@ class Attempt(Base):
 
 
 class Sheet(Base):
-    """A sheet of one person."""
+    """A sheet of one person; with a ``handout`` what a visitor of that one turns and tabulates."""
 
     __tablename__ = "sheet"
 
@@ -136,8 +136,36 @@ class Sheet(Base):
         DateTime(timezone=True), server_default=func.now(), nullable=False
     )
     deleted: Mapped[datetime | None] = mapped_column(DateTime(timezone=True))
+    handout: Mapped[str | None] = mapped_column(ForeignKey("handout.token", ondelete="CASCADE"))
 
-    __table_args__ = (Index("sheet_shelf", "person_id", "changed"),)
+    __table_args__ = (
+        Index("sheet_shelf", "person_id", "changed"),
+        Index("sheet_handout", "handout"),
+    )
+
+
+class Handout(Base):
+    """A link under which others see a sheet.
+
+    With a ``number`` it stays at that revision, else it follows the sheet. ``shows`` says which
+    lanes and pages are seen, and whether landmarks are covered and other pages may frame it.
+    """
+
+    __tablename__ = "handout"
+
+    token: Mapped[str] = mapped_column(String(32), primary_key=True)
+    sheet_id: Mapped[str] = mapped_column(
+        ForeignKey("sheet.id", ondelete="CASCADE", use_alter=True), nullable=False
+    )
+    number: Mapped[int | None] = mapped_column()
+    shows: Mapped[dict[str, Any]] = mapped_column(JSONB, nullable=False)
+    until: Mapped[datetime | None] = mapped_column(DateTime(timezone=True))
+    revoked: Mapped[datetime | None] = mapped_column(DateTime(timezone=True))
+    created: Mapped[datetime] = mapped_column(
+        DateTime(timezone=True), server_default=func.now(), nullable=False
+    )
+
+    __table_args__ = (Index("handout_sheet", "sheet_id"),)
 
 
 class Revision(Base):

@@ -14,7 +14,7 @@ from axispath.core.path.edited import Step
 from axispath.core.sheet.document import Document, View
 from axispath.core.sheet.edits import with_view
 from axispath.core.sheet.refused import EditRefused
-from axispath.store import history
+from axispath.store import access, history
 from axispath.store.history import NotFound
 from axispath.store.models import Sheet
 
@@ -41,6 +41,7 @@ class Opened:
     undo: str | None
     redo: str | None
     deleted: bool = False
+    handout: str | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -53,8 +54,17 @@ class Listed:
     deleted: bool
 
 
-def create(session: Session, person: str, document: Document, steps: Sequence[Step] = ()) -> Opened:
-    """A new sheet from a document and the steps taken from it so far."""
+def create(
+    session: Session,
+    person: str,
+    document: Document,
+    steps: Sequence[Step] = (),
+    handout: str | None = None,
+) -> Opened:
+    """A new sheet from a document and the steps taken from it so far.
+
+    With a ``handout`` it is what a visitor of that one turns, and on no shelf.
+    """
     _refuse_more_than_fits(session, person)
     sheet = Sheet(
         id=secrets.token_urlsafe(9),
@@ -63,6 +73,7 @@ def create(session: Session, person: str, document: Document, steps: Sequence[St
         head=1,
         view=document.view.model_dump(),
         weight=0,
+        handout=handout,
     )
     session.add(sheet)
     session.flush()
@@ -72,12 +83,12 @@ def create(session: Session, person: str, document: Document, steps: Sequence[St
 
 def open_sheet(session: Session, person: str | None, sheet_id: str) -> Opened:
     """A sheet of this person, deleted or not."""
-    return _opened(session, _find(session, person, sheet_id))
+    return _opened(session, access.found(session, person, sheet_id))
 
 
 def document_of(session: Session, person: str | None, sheet_id: str, number: int) -> Document:
     """The document of a sheet at a revision. Raises NotFound where there is none such."""
-    return history.document_at(session, _find(session, person, sheet_id), number)
+    return history.document_at(session, access.found(session, person, sheet_id), number)
 
 
 def change(
@@ -87,9 +98,10 @@ def change(
 
     Raises Conflict where the sheet has moved on since.
     """
-    sheet = _find(session, person, sheet_id, lock=True)
+    sheet = access.found(session, person, sheet_id, lock=True)
     if sheet.head != base:
         raise Conflict(sheet.head)
+    access.refuse_changes(access.role_of(sheet), steps)
     if steps:
         _refuse_too_much(session, person)
     for step in steps:
@@ -110,7 +122,7 @@ def copy_of(document: Document) -> Document:
 
 def undo(session: Session, person: str, sheet_id: str, base: int) -> Opened:
     """Go back to the document before the newest edit."""
-    sheet = _find(session, person, sheet_id, lock=True)
+    sheet = access.found(session, person, sheet_id, lock=True)
     if sheet.head != base:
         raise Conflict(sheet.head)
     parent = history.revision_at(session, sheet, sheet.head).parent
@@ -119,7 +131,7 @@ def undo(session: Session, person: str, sheet_id: str, base: int) -> Opened:
 
 def redo(session: Session, person: str, sheet_id: str, base: int) -> Opened:
     """Go forward again to the newest document that followed this one."""
-    sheet = _find(session, person, sheet_id, lock=True)
+    sheet = access.found(session, person, sheet_id, lock=True)
     if sheet.head != base:
         raise Conflict(sheet.head)
     child = history.newest_child(session, sheet)
@@ -128,18 +140,19 @@ def redo(session: Session, person: str, sheet_id: str, base: int) -> Opened:
 
 def set_view(session: Session, person: str, sheet_id: str, view: View) -> None:
     """Remember where a sheet was last looked at."""
-    sheet = _find(session, person, sheet_id, lock=True)
+    sheet = access.found(session, person, sheet_id, lock=True)
     sheet.view = view.model_dump()
 
 
 def duplicate(session: Session, person: str, sheet_id: str) -> Opened:
     """A copy of a sheet on the person's own shelf."""
+    access.owned(session, person, sheet_id)
     return create(session, person, copy_of(open_sheet(session, person, sheet_id).document))
 
 
 def set_deleted(session: Session, person: str, sheet_id: str, deleted: bool) -> None:
     """Put a sheet aside, or bring it back."""
-    sheet = _find(session, person, sheet_id, lock=True)
+    sheet = access.owned(session, person, sheet_id, lock=True)
     if not deleted and sheet.deleted is not None:
         _refuse_more_than_fits(session, person)
     sheet.deleted = func.now() if deleted else None
@@ -147,18 +160,17 @@ def set_deleted(session: Session, person: str, sheet_id: str, deleted: bool) -> 
 
 def destroy(session: Session, person: str, sheet_id: str) -> None:
     """Delete a sheet for good, with its history; only one that was put aside before."""
-    sheet = _find(session, person, sheet_id, lock=True)
+    sheet = access.owned(session, person, sheet_id, lock=True)
     if sheet.deleted is None:
         raise EditRefused("Delete the sheet first; then it can be deleted for good.")
     session.execute(delete(Sheet).where(Sheet.id == sheet.id))
 
 
 def _refuse_more_than_fits(session: Session, person: str) -> None:
-    kept = select(func.count()).where(Sheet.person_id == person, Sheet.deleted.is_(None))
-    if (session.scalar(kept) or 0) >= MAX_SHEETS:
+    mine = select(func.count()).where(Sheet.person_id == person, Sheet.handout.is_(None))
+    if (session.scalar(mine.where(Sheet.deleted.is_(None))) or 0) >= MAX_SHEETS:
         raise EditRefused(f"A shelf can hold {MAX_SHEETS} sheets; delete some first.")
-    deleted = select(func.count()).where(Sheet.person_id == person, Sheet.deleted.is_not(None))
-    if (session.scalar(deleted) or 0) >= MAX_SHEETS:
+    if (session.scalar(mine.where(Sheet.deleted.is_not(None))) or 0) >= MAX_SHEETS:
         raise EditRefused(
             f"There are {MAX_SHEETS} deleted sheets here; delete some of them for good first."
         )
@@ -176,7 +188,9 @@ def _refuse_too_much(session: Session, person: str) -> None:
 def shelf(session: Session, person: str) -> list[Listed]:
     """A person's sheets, the newest change first."""
     found = session.scalars(
-        select(Sheet).where(Sheet.person_id == person).order_by(Sheet.changed.desc())
+        select(Sheet)
+        .where(Sheet.person_id == person, Sheet.handout.is_(None))
+        .order_by(Sheet.changed.desc())
     )
     return [Listed(s.id, s.name, s.changed, s.deleted is not None) for s in found]
 
@@ -208,14 +222,6 @@ def store_demo(session: Session, demo: str, document: Document) -> None:
         sheet.view = document.view.model_dump()
 
 
-def _find(session: Session, person: str | None, sheet_id: str, lock: bool = False) -> Sheet:
-    query = select(Sheet).where(Sheet.id == sheet_id, Sheet.person_id == person)
-    sheet = session.scalar(query.with_for_update() if lock else query)
-    if sheet is None or person is None:
-        raise NotFound
-    return sheet
-
-
 def _document(session: Session, sheet: Sheet) -> Document:
     stored = history.document_at(session, sheet, sheet.head)
     return with_view(stored, View.model_validate(sheet.view))
@@ -241,6 +247,7 @@ def _opened(session: Session, sheet: Sheet) -> Opened:
         head.label if head.parent is not None else None,
         child.label if child else None,
         sheet.deleted is not None,
+        sheet.handout,
     )
 
 

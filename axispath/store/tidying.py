@@ -2,6 +2,7 @@
 
 - A move of a slider that the next one has overtaken: after an hour.
 - Of revisions older than 30 days, all but the last of each day; the first and the head stay.
+- What visitors of hand-outs turned: 14 days after they did.
 - Deleted sheets: after 30 days. Guests who have not been here for 90 days, with their sheets;
   accounts stay. Browsers that were not seen for 400 days are signed out.
 - Receipts of changes: after 7 days. What long work has made: after an hour.
@@ -34,6 +35,7 @@ from axispath.store.models import (
 )
 from axispath.store.packing import packed, revised, unpacked
 
+VISITS = timedelta(days=14)  # since a visitor of a hand-out last turned something
 OVERTAKEN = timedelta(hours=1)
 OLD = timedelta(days=30)
 DELETED = timedelta(days=30)
@@ -68,6 +70,8 @@ def tidy(store: Store) -> Tidied | None:
         session.execute(delete(Content).where(Content.created < func.now() - ERRANDS, ~needed))
         gone = select(Sheet.id).where(Sheet.deleted < func.now() - DELETED).limit(AT_ONCE)
         sheets = _gone(session, delete(Sheet).where(Sheet.id.in_(gone)))
+        visits = Sheet.handout.is_not(None) & (Sheet.changed < func.now() - VISITS)
+        session.execute(delete(Sheet).where(visits))
         session.execute(delete(Attempt).where(Attempt.last < func.now() - RECEIPTS))
         session.execute(delete(SignIn).where(SignIn.seen < func.now() - UNUSED))
         kept = select(Account.person_id).where(Account.person_id == Person.id).exists()

@@ -17,7 +17,7 @@ from axispath.core.table.rows import stretch
 from axispath.exchange.landmarks import landmarks_csv
 from axispath.exchange.numbers import numbers_from
 from axispath.exchange.table import table_text
-from axispath.store import sheets
+from axispath.store import handouts, sheets
 from axispath.store.receipts import carried_out, once
 from axispath.store.sheets import Conflict, NotFound, Opened
 from axispath.web import computing, present, tables
@@ -50,7 +50,7 @@ from axispath.web.landmarks.wire import marks_only
 from axispath.web.person import current_person, person_for_change, remember_person, store
 from axispath.web.picture import encoded_picture, encoded_trails, frame_of
 from axispath.web.reading_back import read_back
-from axispath.web.source import BLANK, DEMO, document_at, opened, remember
+from axispath.web.source import BLANK, DEMO, LINK, document_at, opened, remember
 from axispath.web.spot import spot as spot_of
 from axispath.web.surface import surface as surface_of
 from axispath.work.kinds import EXACT, LONG
@@ -67,10 +67,13 @@ def _state(found: Opened, told: str = "") -> Response:
 
 @blueprint.post("/sheets")
 def start_sheet() -> Response:
-    """The first change to a blank or a demo sheet: it becomes a sheet of this person's own."""
+    """The first change to a blank or a demo sheet: it becomes a sheet of this person's own.
+
+    The first turn in a hand-out is kept for its visitor, and on no shelf.
+    """
     given = body()
     source = str(given.get("source") or BLANK)
-    if source != BLANK and not source.startswith(DEMO):
+    if source != BLANK and not source.startswith((DEMO, LINK)):
         raise NotFound
     document = opened(source).document
     if "view" in given:
@@ -81,7 +84,11 @@ def start_sheet() -> Response:
             database,
             named_change(given),
             lambda: person_for_change(database),
-            lambda mine: sheets.create(database, mine, document, steps),
+            lambda mine: (
+                handouts.turned(database, mine, source.removeprefix(LINK), steps)
+                if source.startswith(LINK)
+                else sheets.create(database, mine, document, steps)
+            ),
         )
     remember_person(person)
     return _state(found)

@@ -22,6 +22,7 @@ from axispath.web import (
     equations,
     errands,
     handbook,
+    handouts,
     limits,
     measured,
     operating,
@@ -104,6 +105,7 @@ def create_app(database: str | None = None, secret_key: str | None = None) -> Fl
     app.register_blueprint(solving.blueprint)
     app.register_blueprint(shelf_api.blueprint)
     app.register_blueprint(handbook.blueprint)
+    app.register_blueprint(handouts.blueprint)
     app.register_blueprint(operating.blueprint)
     app.register_blueprint(errands.blueprint)
     limits.limit(app, app.extensions["broker"])

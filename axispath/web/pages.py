@@ -5,7 +5,7 @@ from __future__ import annotations
 from datetime import date
 from typing import get_args
 
-from flask import Blueprint, render_template, session
+from flask import Blueprint, redirect, render_template, session, url_for
 from flask.typing import ResponseReturnValue
 from markupsafe import Markup
 
@@ -16,6 +16,7 @@ from axispath.core.solve.methods import METHODS
 from axispath.exchange.formats import PARTS, PICTURES, WHOLE
 from axispath.exchange.incoming import INCOMING
 from axispath.store import people, sheets
+from axispath.store.handouts import Shows
 from axispath.store.sheets import Opened
 from axispath.web import computing, present
 from axispath.web.desk import DESK_PAGES
@@ -50,19 +51,22 @@ def keep_person() -> None:
 @blueprint.get("/")
 def blank() -> ResponseReturnValue:
     """A blank sheet; it is stored at its first change."""
-    return _sheet_page(opened(BLANK))
+    return sheet_page(opened(BLANK))
 
 
 @blueprint.get("/sheet/<sheet_id>")
 def sheet(sheet_id: str) -> ResponseReturnValue:
     """A stored sheet."""
-    return _sheet_page(opened(sheet_id))
+    found = opened(sheet_id)
+    if found.handout is not None:
+        return redirect(url_for("handouts.visit", token=found.handout))
+    return sheet_page(found)
 
 
 @blueprint.get("/demo/<name>")
 def demo(name: str) -> ResponseReturnValue:
     """A demo sheet; a change makes it a sheet of one's own."""
-    return _sheet_page(opened(DEMO + name))
+    return sheet_page(opened(DEMO + name))
 
 
 @blueprint.get("/shelf")
@@ -92,10 +96,17 @@ def shelf_page(trouble: str = "") -> ResponseReturnValue:
     return page, 422 if trouble else 200
 
 
-def _sheet_page(found: Opened) -> ResponseReturnValue:
+def sheet_page(
+    found: Opened, shows: Shows | None = None, turned: bool = False, again: str = ""
+) -> str:
+    """The page of a sheet; of a hand-out with what it ``shows``, as it was ``turned`` or not."""
     shown = computing.payload(found.document, found.id)
     lanes = [Markup(lane["html"]) for lane in shown["lanes"]]
-    start = {**present.state(found, shown), "words": words()}
+    start = {
+        **present.state(found, shown),
+        "words": words(),
+        "covered": bool(shows and shows.covered),
+    }
     start["lanes"] = [{**lane, "html": ""} for lane in shown["lanes"]]  # the page has it already
     return render_template(
         "sheet.html",
@@ -104,7 +115,14 @@ def _sheet_page(found: Opened) -> ResponseReturnValue:
         lanes=lanes,
         start=start,
         keys=KEYS,
-        desk_pages=DESK_PAGES,
+        desk_pages=[
+            page
+            for page in DESK_PAGES
+            if shows is None or shows.pages is None or page.name in shows.pages
+        ],
+        shows=shows,
+        turned=turned,
+        again=again,
         methods=METHODS.values(),
         formats=PICTURES,
         whole=WHOLE,

@@ -183,6 +183,7 @@ def state(found: Opened, shown: dict[str, Any]) -> dict[str, Any]:
     return {
         **shown,
         "id": found.id,
+        "handout": found.handout,
         "head": found.head,
         "undo": found.undo,
         "redo": found.redo,

@@ -13,6 +13,7 @@ from werkzeug.exceptions import HTTPException
 from axispath.core.arithmetic.patience import OutOfTime
 from axispath.core.sheet.refused import EditRefused
 from axispath.core.table.rows import TableRefused
+from axispath.store.access import Ended
 from axispath.store.database import StoreGone
 from axispath.store.errands import TooMany
 from axispath.store.sheets import Conflict, NotFound
@@ -67,6 +68,10 @@ def answer(app: Flask) -> None:
     def conflict(error: Conflict) -> ResponseReturnValue:
         message = "This sheet was changed in another window in the meantime."
         return jsonify(kind="conflict", message=message, head=error.head), 409
+
+    @app.errorhandler(Ended)
+    def ended(_: Ended) -> ResponseReturnValue:
+        return told(410, "This hand-out has ended: whoever gave it has taken it back.", "refused")
 
     @app.errorhandler(NotFound)
     def not_found(_: NotFound) -> ResponseReturnValue:

@@ -309,7 +309,7 @@ HOW_TO = (
         "It is JSON; its schema is at /schema/sheet-1.json. It begins with “axis path sheet”, the "
         "version of the schema. Under “lanes” each lane has its line as “text”, as it is typed; "
         "“view” has the limits, “tables”, “equations” and “ground” what their pages show. What is "
-        "left out has its default. ./axis-path convert SHEET.json --to notebook makes other formats.",
+        "left out has its default; ./axis-path convert SHEET.json --to notebook makes others.",
     ),
     (
         "Make a table",

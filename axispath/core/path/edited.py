@@ -18,6 +18,7 @@ class Step:
     label: str
     document: Document
     slides: bool = False  # moves a slider, and may be one with the move before
+    kind: str = ""  # the name of the edit
 
 
 def edited(document: Document, edits: Sequence[Edit], patience: Patience | None) -> list[Step]:
@@ -33,7 +34,7 @@ def edited(document: Document, edits: Sequence[Edit], patience: Patience | None)
         after = edit.applied(document)
         if after != document:
             document = after
-            steps.append(Step(label, document, isinstance(edit, Slide)))
+            steps.append(Step(label, document, isinstance(edit, Slide), edit.do))
     if steps:
         steps[-1] = replace(steps[-1], document=settled(before, document, patience))
     return steps

@@ -19,6 +19,7 @@ export function sheetPart(at) {
     undoLabel: start.undo,
     redoLabel: start.redo,
     unit: start.unit,
+    id: session.own ? session.key : "",
 
     init() {
       events.on("changed", ({ state, change }) => this.changed(state, change));
@@ -36,6 +37,13 @@ export function sheetPart(at) {
       this.askAboutDegrees(start.question);
     },
 
+    /** Where this sheet is handed out; it has to be stored for that. */
+    get handoutsAddress() {
+      return `/sheet/${this.id}/handouts`;
+    },
+    get isOwn() {
+      return Boolean(this.id);
+    },
     rename(/** @type {Event} */ event) {
       const input = /** @type {HTMLInputElement} */ (event.target);
       session.change({ edits: [{ do: "rename", name: input.value }] });
@@ -73,6 +81,7 @@ export function sheetPart(at) {
     },
 
     changed(/** @type {import("./internal.js").State} */ state, /** @type {import("./session.js").Change | null} */ change) {
+      this.id = session.own ? session.key : "";
       this.undoLabel = state.undo;
       this.redoLabel = state.redo;
       this.unit = state.unit;
@@ -142,7 +151,7 @@ export function sheetPart(at) {
       } else {
         this.waitingText = "";
         const going = session.conflict ? "not saved" : "saving…";
-        this.status = count ? going : session.stored ? "saved" : "not changed yet";
+        this.status = count ? going : session.state.handout ? "handed out" : session.stored ? "saved" : "not changed yet";
         if (this.busy) {
           this.status = "busy, trying again …";
           this.statusClass = "is-waiting";

@@ -4,6 +4,7 @@
  * trails, landmarks), and lets its parts tell one another. Knows nothing of the components.
  */
 
+import { Covers } from "../desk/covers.js";
 import { Landmarks } from "../desk/landmarks.js";
 import { markAt } from "../drawing/marks.js";
 import { Plot } from "../drawing/plot.js";
@@ -46,6 +47,8 @@ export class Instrument {
     this.temporary = { edits: [], lanes: [] };
     /** A file of the server, which may take long; null where it was given up. @type {(words: string, path: string, body: unknown) => Promise<Blob | null>} */
     this.made = async () => null;
+    /** What was found last. @type {import("./internal.js").Paths} */
+    this.found = { lanes: [], crossings: [], landmarks: null, explanation: "", canFrame: false, words: "", settled: "", goesOn: false };
     /** The page of the desk that is shown. */
     this.page = "landmarks";
     this.plot = new Plot(canvas("plot"), canvas("rail"));
@@ -101,6 +104,7 @@ export class Instrument {
       status: () => this.events.tell("status", null),
       refused: (trouble, change) => this.events.tell("refused", { trouble, change }),
     });
+    this.covers = new Covers(Boolean(start.covered), start.handout ?? "", () => this.showPaths(this.found));
     this.asking = new Asking(this);
     this.moving = new Moving(this);
     this.landmarks = new Landmarks(byId("landmarks"), {
@@ -288,8 +292,19 @@ export class Instrument {
     this.session.change({ edits: [{ do: "add lane", text: `(${x}, ${y})` }] });
   }
 
-  /** @param {import("./internal.js").Paths} path */
-  showPaths(path) {
+  /** What may be seen of landmarks. @param {import("./internal.js").Paths} path @returns {import("./internal.js").Paths} */
+  uncovered(path) {
+    const { covers } = this;
+    if (!covers.on) return path;
+    const part = (/** @type {any} */ one) => ({ ...one, landmarks: covers.seen(one.landmarks) });
+    return { ...path, lanes: path.lanes.map(part), crossings: path.crossings.map(part) };
+  }
+
+  /** @param {import("./internal.js").Paths} found */
+  showPaths(found) {
+    // While something moves there is no list: what was listed last stays to be uncovered in.
+    this.found = { ...found, landmarks: found.landmarks ?? this.found.landmarks };
+    const path = this.uncovered(found);
     const { plot, strips } = this;
     const { held } = strips;
     plot.marks = new Map(path.lanes.map((lane) => [lane.id, lane.landmarks]));
@@ -303,6 +318,7 @@ export class Instrument {
       strips.paths.set(lane.id, before ? { ...lane, low: before.low, high: before.high } : lane);
     }
     this.landmarks.show(path.landmarks, [...plot.marks.values(), plot.crossings].flat());
+    if (path.landmarks !== null) this.covers.dress(this.landmarks.page);
     if (path.landmarks !== null) this.events.tell("paths", path);
     this.redraw();
   }

@@ -25,6 +25,8 @@ export type SentLane = Lane & { html: string; signature: string; slider: import(
 export interface State {
   id: string;
   head: number;
+  /** The link of the hand-out that a visitor turns; null for a sheet of one's own. */
+  handout: string | null;
   name: string;
   unit: string;
   undo: string;
@@ -40,6 +42,8 @@ export interface State {
 
 /** What the page comes with. */
 export interface Start extends State {
+  /** Whether landmarks are covered in a hand-out. */
+  covered: boolean;
   words: { name: string; signature: string; help: string }[];
 }
 

@@ -63,7 +63,12 @@ export class Session {
 
   /** Whether the sheet is stored on the server yet. */
   get stored() {
-    return this.key !== "blank" && !this.key.startsWith("demo.");
+    return this.key !== "blank" && !this.key.startsWith("demo.") && !this.key.startsWith("link.");
+  }
+
+  /** Whether it is stored and this person's own, not what a visitor turned. */
+  get own() {
+    return this.stored && !this.state.handout;
   }
 
   get storageName() {
@@ -165,7 +170,7 @@ export class Session {
       this.adopted.clear();
       write(`axispath draft ${before}`, null);
       sessionStorage.setItem(movedFrom(before), JSON.stringify({ id: state.id, at: Date.now() }));
-      history.replaceState(null, "", `/sheet/${state.id}`);
+      if (!state.handout) history.replaceState(null, "", `/sheet/${state.id}`);
     }
     this.state = state;
     this.base = state.head;

@@ -1,0 +1,151 @@
+"""Hand-outs: the page where a sheet is handed out, and the page that its visitors see."""
+
+from __future__ import annotations
+
+import re
+import secrets
+from datetime import UTC, datetime, timedelta
+
+import segno
+from flask import Blueprint, Response, redirect, render_template, request, url_for
+from flask.typing import ResponseReturnValue
+from markupsafe import Markup
+
+from axispath.core.sheet.refused import EditRefused
+from axispath.core.sheet.resolve import resolve
+from axispath.store import access, handouts
+from axispath.store.handouts import Shows
+from axispath.store.receipts import once
+from axispath.web.desk import DESK_PAGES
+from axispath.web.pages import sheet_page
+from axispath.web.person import current_person, person_for_change, remember_person, store
+from axispath.web.security import POLICY
+from axispath.web.source import LINK, opened, remember
+
+blueprint = Blueprint("handouts", __name__)
+LASTING = {"": None, "lesson": 2, "day": 24, "week": 24 * 7, "term": 24 * 120}  # hours
+FRAMED = POLICY.replace("frame-ancestors 'none'", "frame-ancestors *")
+
+
+# For whoever hands out
+
+
+@blueprint.get("/sheet/<sheet_id>/handouts")
+def listed(sheet_id: str) -> ResponseReturnValue:
+    """The hand-outs of a sheet, and a form for another."""
+    return _listed(sheet_id)
+
+
+def _listed(sheet_id: str, trouble: str = "") -> str:
+    found = opened(sheet_id)
+    with store().transaction() as database:
+        given = handouts.listed(database, str(current_person()), sheet_id)
+    lanes = [lane for lane in resolve(found.document) if not lane.lane.working]
+    return render_template(
+        "handouts.html",
+        sheet=found,
+        document=found.document,
+        lanes=[(one.lane.id, one.name or one.lane.text, one.lane.text) for one in lanes],
+        pages=DESK_PAGES,
+        given=given,
+        trouble=trouble,
+        titles={page.name: page.title for page in DESK_PAGES},
+    )
+
+
+@blueprint.post("/sheet/<sheet_id>/handouts")
+def give(sheet_id: str) -> ResponseReturnValue:
+    """Hand a sheet out."""
+    form = request.form
+    pages = [page.name for page in DESK_PAGES]
+    chosen = tuple(name for name in pages if name in form.getlist("page"))
+    lanes = None if form.get("which") == "all" else tuple(form.getlist("lane"))
+    hours = LASTING.get(form.get("lasting", ""))
+    until = datetime.now(UTC) + timedelta(hours=hours) if hours else None
+    try:
+        if lanes is not None and not lanes:
+            raise EditRefused("Choose the lanes that are to be seen, or all of them.")
+        if lanes is not None and not all(re.fullmatch(r"[a-z0-9]{1,12}", one) for one in lanes):
+            raise EditRefused("There are no such lanes on this sheet.")
+        shows = Shows(
+            lanes=lanes,
+            pages=None if len(chosen) == len(pages) else chosen,
+            covered="covered" in form,
+            framed="framed" in form,
+        )
+        with store().transaction() as database:
+            follows = form.get("follows") == "yes"
+            handouts.give(database, str(current_person()), sheet_id, shows, follows, until)
+    except EditRefused as refused:
+        return _listed(sheet_id, refused.message), 422
+    return redirect(url_for("handouts.listed", sheet_id=sheet_id))
+
+
+@blueprint.post("/sheet/<sheet_id>/handouts/<token>/revoke")
+def revoke(sheet_id: str, token: str) -> ResponseReturnValue:
+    """Take a hand-out back."""
+    with store().transaction() as database:
+        handouts.revoke(database, str(current_person()), sheet_id, token)
+    return redirect(url_for("handouts.listed", sheet_id=sheet_id))
+
+
+@blueprint.get("/sheet/<sheet_id>/handouts/<token>/code")
+def code(sheet_id: str, token: str) -> ResponseReturnValue:
+    """The link as a QR code, as large as the page: to be projected."""
+    with store().transaction() as database:
+        given = handouts.listed(database, str(current_person()), sheet_id)
+    if token not in {one.token for one in given if not one.ended}:
+        raise access.Ended
+    link = url_for("handouts.visit", token=token, _external=True)
+    drawn = segno.make(link, error="m").svg_inline(
+        border=4, dark=None, lineclass="qr-dark", svgclass="qr", omitsize=True
+    )
+    name = opened(sheet_id).document.name
+    return render_template("code.html", link=link, code=Markup(drawn), name=name, sheet=sheet_id)
+
+
+# For visitors
+
+
+@blueprint.get("/h/<token>")
+def visit(token: str) -> ResponseReturnValue:
+    """A hand-out, as this visitor has turned it."""
+    person = current_person()
+    mine = None
+    with store().transaction() as database:
+        shows = handouts.Shows.model_validate(handouts.shows_of(database, token))
+        if person is not None:
+            mine = handouts.visit(database, person, token)
+    if mine is not None:
+        remember(mine)
+    found = mine or opened(LINK + token)
+    page = Response(sheet_page(found, shows, turned=mine is not None, again=secrets.token_hex(16)))
+    if shows.framed:
+        page.headers["Content-Security-Policy"] = FRAMED
+    return page
+
+
+@blueprint.post("/h/<token>/copy")
+def copy(token: str) -> ResponseReturnValue:
+    """A copy on the visitor's own shelf; the same button pressed twice makes one."""
+    name = request.form.get("change", "")
+    change = name if re.fullmatch(r"[0-9a-f]{32}", name) else ""
+    with store().transaction() as database:
+        found, person = once(
+            database,
+            change,
+            lambda: person_for_change(database),
+            lambda mine: handouts.copied(database, mine, token),
+        )
+    remember_person(person)
+    return redirect(url_for("pages.sheet", sheet_id=found.id))
+
+
+@blueprint.post("/h/<token>/start-over")
+def start_over(token: str) -> ResponseReturnValue:
+    """Forget what was turned."""
+    person = current_person()
+    if person is not None:
+        with store().transaction() as database:
+            handouts.start_over(database, person, token)
+    return redirect(url_for("handouts.visit", token=token))
