@@ -20,6 +20,7 @@ from sqlalchemy import (
     Index,
     LargeBinary,
     String,
+    Text,
     UniqueConstraint,
     false,
     func,
@@ -116,7 +117,11 @@ class Attempt(Base):
 
 
 class Sheet(Base):
-    """A sheet of one person; with a ``handout`` what a visitor of that one turns and tabulates."""
+    """A sheet of one person; with a ``handout`` what a visitor of that one turns and tabulates.
+
+    ``labels`` are its person's own, each between bars; ``summary`` says in a line what is on it,
+    ``content`` is what is searched.
+    """
 
     __tablename__ = "sheet"
 
@@ -137,6 +142,9 @@ class Sheet(Base):
     )
     deleted: Mapped[datetime | None] = mapped_column(DateTime(timezone=True))
     handout: Mapped[str | None] = mapped_column(ForeignKey("handout.token", ondelete="CASCADE"))
+    labels: Mapped[str] = mapped_column(String(300), nullable=False, default="", server_default="")
+    summary: Mapped[str] = mapped_column(String(200), nullable=False, default="", server_default="")
+    content: Mapped[str] = mapped_column(Text, nullable=False, default="", server_default="")
 
     __table_args__ = (
         Index("sheet_shelf", "person_id", "changed"),
@@ -171,7 +179,8 @@ class Handout(Base):
 class Revision(Base):
     """One document in the history of a sheet. ``label`` says what led to it.
 
-    One that is ``joined`` was overtaken by the next, and is kept for a while only.
+    One that is ``joined`` was overtaken by the next, and is kept for a while only; one with a
+    ``name`` is a point to go back to, and stays.
     """
 
     __tablename__ = "revision"
@@ -186,6 +195,7 @@ class Revision(Base):
     base: Mapped[int | None] = mapped_column()
     body: Mapped[bytes] = mapped_column(LargeBinary, nullable=False)
     joined: Mapped[bool] = mapped_column(nullable=False, default=False, server_default=false())
+    name: Mapped[str | None] = mapped_column(String(80))
     created: Mapped[datetime] = mapped_column(
         DateTime(timezone=True), server_default=func.now(), nullable=False
     )

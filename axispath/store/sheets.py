@@ -14,11 +14,12 @@ from axispath.core.path.edited import Step
 from axispath.core.sheet.document import Document, View
 from axispath.core.sheet.edits import with_view
 from axispath.core.sheet.refused import EditRefused
+from axispath.core.sheet.summed import content, summary
 from axispath.store import access, history
 from axispath.store.history import NotFound
 from axispath.store.models import Sheet
 
-MAX_SHEETS = 500
+MAX_SHEETS = 2000
 MAX_WEIGHT = 20 << 20  # bytes of all histories of one person
 __all__ = ["NotFound"]
 
@@ -75,6 +76,7 @@ def create(
         weight=0,
         handout=handout,
     )
+    describe(sheet, document)
     session.add(sheet)
     session.flush()
     history.begin(session, sheet, "starting the sheet", document)
@@ -110,9 +112,16 @@ def change(
         document = steps[-1].document
         sheet.name = document.name
         sheet.view = document.view.model_dump()
+        describe(sheet, document)
     sheet.changed = func.now()
     session.flush()
     return _opened(session, sheet)
+
+
+def describe(sheet: Sheet, document: Document) -> None:
+    """Note what is on a sheet, for its shelf."""
+    sheet.summary = summary(document).replace("\x00", "")[:200]
+    sheet.content = content(document).replace("\x00", "")
 
 
 def copy_of(document: Document) -> Document:
@@ -148,6 +157,11 @@ def duplicate(session: Session, person: str, sheet_id: str) -> Opened:
     """A copy of a sheet on the person's own shelf."""
     access.owned(session, person, sheet_id)
     return create(session, person, copy_of(open_sheet(session, person, sheet_id).document))
+
+
+def own(session: Session, person: str, sheet_id: str) -> Sheet:
+    """A sheet of one's own, to be changed."""
+    return access.owned(session, person, sheet_id, lock=True)
 
 
 def set_deleted(session: Session, person: str, sheet_id: str, deleted: bool) -> None:
@@ -229,7 +243,9 @@ def _document(session: Session, sheet: Sheet) -> Document:
 
 def _moved(session: Session, sheet: Sheet, number: int | None) -> Opened:
     if number is not None:
-        sheet.name = history.document_at(session, sheet, number).name
+        document = history.document_at(session, sheet, number)
+        sheet.name = document.name
+        describe(sheet, document)
         sheet.head = number
         sheet.changed = func.now()
         session.flush()

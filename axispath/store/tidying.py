@@ -1,7 +1,8 @@
 """What is thrown away, by rule, so that nothing grows without end.
 
 - A move of a slider that the next one has overtaken: after an hour.
-- Of revisions older than 30 days, all but the last of each day; the first and the head stay.
+- Of revisions older than 30 days, all but the last of each day; the first, the head and those
+  with a name stay.
 - What visitors of hand-outs turned: 14 days after they did.
 - Deleted sheets: after 30 days. Guests who have not been here for 90 days, with their sheets;
   accounts stay. Browsers that were not seen for 400 days are signed out.
@@ -19,8 +20,9 @@ from datetime import timedelta
 from sqlalchemy import CursorResult, delete, func, select, text
 from sqlalchemy.orm import Session
 
+from axispath.store import sheets as sheets_of
 from axispath.store.database import Store
-from axispath.store.history import text_of
+from axispath.store.history import document_at, text_of
 from axispath.store.models import (
     Account,
     Attempt,
@@ -88,6 +90,7 @@ def tidy(store: Store) -> Tidied | None:
             .limit(AT_ONCE)
         )
         found = list(session.scalars(thick))
+    _describe(store)
     revisions = 0
     for sheet_id in found:
         with store.transaction() as session:
@@ -95,6 +98,14 @@ def tidy(store: Store) -> Tidied | None:
             if sheet is not None:
                 revisions += thin(session, sheet)
     return Tidied(people, sheets, revisions, receipts)
+
+
+def _describe(store: Store) -> None:
+    """Sheets from before they were searched are made to be found."""
+    with store.transaction() as session:
+        plain = select(Sheet).where(Sheet.content == "").limit(AT_ONCE)
+        for sheet in session.scalars(plain.with_for_update(skip_locked=True)):
+            sheets_of.describe(sheet, document_at(session, sheet, sheet.head))
 
 
 def _gone(session: Session, statement: object) -> int:
@@ -119,6 +130,7 @@ def thin(session: Session, sheet: Sheet) -> int:
         for revision in history
         if revision.number != sheet.head
         and revision.parent is not None
+        and revision.name is None
         and (
             (
                 revision.joined

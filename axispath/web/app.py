@@ -27,6 +27,7 @@ from axispath.web import (
     measured,
     operating,
     pages,
+    past,
     reducing,
     security,
     shelf_api,
@@ -94,6 +95,7 @@ def create_app(database: str | None = None, secret_key: str | None = None) -> Fl
 
     app.wsgi_app = timed  # type: ignore[assignment, method-assign]
     app.register_blueprint(pages.blueprint)
+    app.register_blueprint(past.blueprint)
     app.register_blueprint(account.blueprint)
     app.register_blueprint(api.blueprint)
     app.register_blueprint(measured.blueprint)

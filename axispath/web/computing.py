@@ -62,7 +62,7 @@ def computed(
             call = (name, at, data, document, wanted.budget)
             if lengthy and "respond-async" in request.headers.get("Prefer", ""):
                 return errands.begin(called(answered_view, *call))
-            same = _name_of(name, data, document) if shared else ""
+            same = name_of(name, data, document) if shared else ""
             status, kept, content = ask(wanted, str(key or ""), same, answered_view, *call)
             return Response(content, status, kept)
 
@@ -77,7 +77,7 @@ def ask(kind: Kind, route: str, same: str, function: Callable[..., Any], *given:
     return broker.ask(Job(kind.name, guest(), route, same, called(function, *given)))
 
 
-def _name_of(*shaping: Any) -> str:
+def name_of(*shaping: Any) -> str:
     """A name for all that shapes an answer."""
     digest = hashlib.sha256()
     for part in shaping:
@@ -99,7 +99,7 @@ def payload(document: Document, route: str) -> dict[str, Any]:
     seen = document.model_copy(update={"view": View()})  # whatever its view
 
     def work() -> dict[str, Any]:
-        same = _name_of("payload", seen)
+        same = name_of("payload", seen)
         found: dict[str, Any] = ask(QUICK, route, same, shown, seen, QUICK.budget)
         return found
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 from datetime import date
 from typing import get_args
 
-from flask import Blueprint, redirect, render_template, session, url_for
+from flask import Blueprint, redirect, render_template, request, session, url_for
 from flask.typing import ResponseReturnValue
 from markupsafe import Markup
 
@@ -18,6 +18,8 @@ from axispath.exchange.incoming import INCOMING
 from axispath.store import people, sheets
 from axispath.store.handouts import Shows
 from axispath.store.sheets import Opened
+from axispath.store.shelf import AT_ONCE, LONGEST_LABEL, Order
+from axispath.store.shelf import shelf as found_on_shelf
 from axispath.web import computing, present
 from axispath.web.desk import DESK_PAGES
 from axispath.web.handbook import words
@@ -75,25 +77,36 @@ def shelf() -> ResponseReturnValue:
     return shelf_page()
 
 
-def shelf_page(trouble: str = "") -> ResponseReturnValue:
-    """The shelf; ``trouble`` says why a file could not be brought in."""
+def shelf_page(trouble: str = "", chosen_trouble: str = "") -> ResponseReturnValue:
+    """The shelf; ``trouble`` says why a file could not be brought in, or what of the chosen."""
     person = current_person()
+    asked = request.args
+    order: Order = "name" if asked.get("order") == "name" else "change"
+    first = max(asked.get("first", 0, type=int), 0)
+    words, label = asked.get("words", "")[:200], asked.get("label", "")[:LONGEST_LABEL]
     with store().transaction() as database:
-        mine = sheets.shelf(database, person) if person else []
-        account = people.account_of(database, person) if person else None
+        mine = found_on_shelf(database, person or "", words, label, order, first)
         demos = sheets.demos(database)
+        account = people.account_of(database, person) if person else None
     page = render_template(
         "shelf.html",
         account=account,
         trouble=trouble,
+        chosen_trouble=chosen_trouble,
         endings=[ending for kind in INCOMING for ending in kind.endings],
         incoming=INCOMING,
         formats=(*WHOLE, *PICTURES),
-        kept=[listed for listed in mine if not listed.deleted],
-        deleted=[listed for listed in mine if listed.deleted],
+        shelf=mine,
+        words=words,
+        label=label,
+        order=order,
+        first=first,
+        at_once=AT_ONCE,
+        longest_label=LONGEST_LABEL,
+        tiles=asked.get("look") == "tiles",
         demos=demos,
     )
-    return page, 422 if trouble else 200
+    return page, 422 if trouble or chosen_trouble else 200
 
 
 def sheet_page(

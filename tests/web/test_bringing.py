@@ -121,7 +121,7 @@ class Bringing(WebTest):
     def test_several_are_taken_away_in_one_go(self):
         self.bring(archive([document("One"), document("One"), document("a/b")]), "sheets.zip")
         page = self.client.get("/shelf").text
-        ids = re.findall(r'class="choose" value="([^"]+)"', page)
+        ids = re.findall(r'name="sheet" value="([^"]+)"', page)
         self.assertEqual(len(ids), 3)
         begun = self.post("/shelf/export", {"sheets": ids, "format": "script"})
         self.assertEqual(begun.status_code, 202)

@@ -6,10 +6,10 @@ import { save } from "./desk/tables.js";
 import "./times.js";
 
 const boxes = /** @type {HTMLInputElement[]} */ ([...document.querySelectorAll(".choose")]);
-const away = /** @type {HTMLFormElement | null} */ (document.getElementById("away"));
+const away = document.getElementById("away");
 if (away) awayIn(away);
 
-/** The form with which chosen sheets are taken away. @param {HTMLFormElement} form */
+/** The form with which chosen sheets are taken away. @param {HTMLElement} form */
 function awayIn(form) {
   const part = (/** @type {string} */ selector) => /** @type {HTMLElement} */ (form.querySelector(selector));
   const all = /** @type {HTMLInputElement} */ (part("#choose-all"));
@@ -34,8 +34,7 @@ function awayIn(form) {
     errand.hidden = !work;
     part(".errand span").textContent = work;
   };
-  form.addEventListener("submit", async (event) => {
-    event.preventDefault();
+  part("#away-save").addEventListener("click", async () => {
     const sheets = chosen();
     if (!sheets.length) {
       tell("Choose sheets first, by the boxes before their names.", "");
@@ -80,5 +79,10 @@ for (const form of document.querySelectorAll('form[action$="/destroy"]')) {
   form.addEventListener("submit", (event) => {
     const name = form.closest(".sheet-row")?.querySelector(".sheet-link")?.textContent ?? "";
     if (!window.confirm(`Delete “${name}” for good? This cannot be undone.`)) event.preventDefault();
+  });
+}
+for (const form of /** @type {NodeListOf<HTMLFormElement>} */ (document.querySelectorAll("form[data-ask]"))) {
+  form.addEventListener("submit", (event) => {
+    if (!window.confirm(form.dataset.ask)) event.preventDefault();
   });
 }

@@ -41,6 +41,9 @@ export function sheetPart(at) {
     get handoutsAddress() {
       return `/sheet/${this.id}/handouts`;
     },
+    get historyAddress() {
+      return `/sheet/${this.id}/history`;
+    },
     get isOwn() {
       return Boolean(this.id);
     },

@@ -1,0 +1,101 @@
+"""The past of a sheet: seen as a list, gone back to, branched from."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from datetime import datetime
+
+from sqlalchemy import func, select
+from sqlalchemy.orm import Session
+
+from axispath.core.path.edited import Step
+from axispath.core.sheet.document import Document
+from axispath.core.sheet.refused import EditRefused
+from axispath.store import access, history, sheets
+from axispath.store.models import Revision
+from axispath.store.sheets import Conflict, Opened
+
+AT_ONCE = 120  # revisions of one list
+MOST_NAMED = 100
+LONGEST = 80
+
+
+@dataclass(frozen=True, slots=True)
+class Point:
+    """A revision. ``line`` says whether the sheet of now came of it, ``here`` that it is it."""
+
+    number: int
+    label: str
+    name: str
+    created: datetime
+    line: bool
+    here: bool
+
+
+@dataclass(frozen=True, slots=True)
+class Past:
+    """Some revisions of a sheet, the newest first, and whether there are older ones."""
+
+    head: int
+    points: tuple[Point, ...]
+    older: bool
+
+
+def past(session: Session, person: str, sheet_id: str, before: int | None = None) -> Past:
+    """The past of a sheet, from before a revision on."""
+    sheet = access.owned(session, person, sheet_id)
+    parents = dict(
+        session.execute(
+            select(Revision.number, Revision.parent).where(Revision.sheet_id == sheet.id)
+        ).all()
+    )
+    line: set[int] = set()
+    at: int | None = sheet.head
+    while at is not None and at not in line:
+        line.add(at)
+        at = parents.get(at)
+    query = (
+        select(Revision)
+        .where(Revision.sheet_id == sheet.id, Revision.joined.is_(False))
+        .order_by(Revision.number.desc())
+        .limit(AT_ONCE + 1)
+    )
+    found = list(session.scalars(query.where(Revision.number < before) if before else query))
+    points = tuple(
+        Point(r.number, r.label, r.name or "", r.created, r.number in line, r.number == sheet.head)
+        for r in found[:AT_ONCE]
+    )
+    return Past(sheet.head, points, len(found) > AT_ONCE)
+
+
+def state(session: Session, person: str, sheet_id: str, number: int) -> Document:
+    """The sheet as it was. Raises NotFound where that is not kept."""
+    return history.document_at(session, access.owned(session, person, sheet_id), number)
+
+
+def name(session: Session, person: str, sheet_id: str, number: int, called: str) -> None:
+    """Name a point, so that it is found and kept; no name takes the name away."""
+    sheet = access.owned(session, person, sheet_id, lock=True)
+    called = " ".join(called.split())
+    if len(called) > LONGEST:
+        raise EditRefused(f"The name of a point has {LONGEST} characters at most.")
+    named = select(func.count()).where(Revision.sheet_id == sheet.id, Revision.name.is_not(None))
+    if called and (session.scalar(named) or 0) >= MOST_NAMED:
+        raise EditRefused(f"A sheet has {MOST_NAMED} named points at most.")
+    history.revision_at(session, sheet, number).name = called or None
+
+
+def go_back(session: Session, person: str, sheet_id: str, base: int, number: int) -> Opened:
+    """The sheet as it was, as its newest state: nothing that came since is lost."""
+    sheet = access.owned(session, person, sheet_id, lock=True)
+    if sheet.head != base:
+        raise Conflict(sheet.head)
+    then = history.revision_at(session, sheet, number)
+    label = f"going back to {f'“{then.name}”' if then.name else f'after {then.label}'}"
+    document = history.document_of(session, sheet, then)
+    return sheets.change(session, person, sheet_id, base, [Step(label, document)])
+
+
+def branch(session: Session, person: str, sheet_id: str, number: int) -> Opened:
+    """A sheet of its own from a state of the past."""
+    return sheets.create(session, person, sheets.copy_of(state(session, person, sheet_id, number)))
