@@ -14,6 +14,7 @@ from bench import (
     path,
     redraw,
     relations,
+    shelf,
     working,
 )
 
@@ -26,6 +27,7 @@ PARTS = {
     "data": data.report,
     "working": working.report,
     "exports": exports.report,
+    "shelf": shelf.report,
     "pages": pages.report,
     "dragging": dragging.report,
     "load": load.report,

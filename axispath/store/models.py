@@ -84,6 +84,7 @@ class Account(Base):
     name: Mapped[str] = mapped_column(String(80), nullable=False)
     called: Mapped[str] = mapped_column(String(80), nullable=False, unique=True)
     passphrase: Mapped[str] = mapped_column(String(200), nullable=False)
+    mail: Mapped[str | None] = mapped_column(String(200))
     created: Mapped[datetime] = mapped_column(
         DateTime(timezone=True), server_default=func.now(), nullable=False
     )
@@ -101,6 +102,22 @@ class RecoveryCode(Base):
     code: Mapped[str] = mapped_column(String(64), nullable=False)
 
     __table_args__ = (Index("recovery_code_person", "person_id"),)
+
+
+class Letter(Base):
+    """A letter with a link for a new passphrase; ``token`` is the digest of what the link has."""
+
+    __tablename__ = "letter"
+
+    token: Mapped[str] = mapped_column(String(64), primary_key=True)
+    person_id: Mapped[str] = mapped_column(
+        ForeignKey("person.id", ondelete="CASCADE"), nullable=False
+    )
+    created: Mapped[datetime] = mapped_column(
+        DateTime(timezone=True), server_default=func.now(), nullable=False
+    )
+
+    __table_args__ = (Index("letter_person", "person_id"),)
 
 
 class Attempt(Base):

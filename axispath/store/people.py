@@ -7,6 +7,7 @@ SHA-256, since those are long and made at random.
 from __future__ import annotations
 
 import hashlib
+import re
 import secrets
 import unicodedata
 from collections.abc import Callable
@@ -23,6 +24,7 @@ from axispath.core.sheet.refused import EditRefused
 from axispath.store.models import (
     Account,
     Attempt,
+    Letter,
     Person,
     Receipt,
     RecoveryCode,
@@ -38,6 +40,9 @@ FREE = 5  # wrong passphrases before waiting begins
 LONGEST_WAIT = timedelta(minutes=15)
 FORGOTTEN = timedelta(days=1)  # after which wrong ones do not count any more
 MOST_BROWSERS = 40
+LETTER = timedelta(hours=1)  # for which the link of a letter works
+MOST_LETTERS = 3  # of an account in that time
+MAIL = re.compile(r"[^\s@<>,;:\"\\]{1,64}@[A-Za-z0-9-]{1,63}(?:\.[A-Za-z0-9-]{1,63}){1,8}")
 T = TypeVar("T")
 _hasher = PasswordHash.recommended()
 # Compared with where a name is not known, so that this takes as long.
@@ -224,6 +229,46 @@ def let_in_by_code(
     account.passphrase = _hasher.hash(passphrase)
     _forget_wrong(session, called)
     session.execute(delete(SignIn).where(SignIn.person_id == account.person_id))
+    _bring_along(session, guest, account.person_id)
+    return account.person_id
+
+
+def set_mail(session: Session, person: str, passphrase: str, address: str) -> None:
+    """Where a letter is sent if the passphrase is forgotten; nowhere where it is empty."""
+    account = confirm(session, person, passphrase)
+    address = address.strip()
+    if address and (len(address) > 200 or not MAIL.fullmatch(address)):
+        raise EditRefused("This is no mail address.")
+    account.mail = address or None
+
+
+def letter(session: Session, name: str) -> tuple[str, str] | None:
+    """The address of a letter and what its link has; None where none is to be sent."""
+    account = session.scalar(select(Account).where(Account.called == _called(name)))
+    if account is None or account.mail is None:
+        return None
+    recent = select(func.count()).where(
+        Letter.person_id == account.person_id, Letter.created > func.now() - LETTER
+    )
+    if (session.scalar(recent) or 0) >= MOST_LETTERS:
+        return None
+    token = secrets.token_urlsafe(24)
+    session.add(Letter(token=_digest(token), person_id=account.person_id))
+    return account.mail, token
+
+
+def let_in_by_letter(session: Session, token: str, passphrase: str, guest: str | None) -> str:
+    """The person of a letter, once, with a new passphrase; every browser is signed out."""
+    found = session.get(Letter, _digest(token))
+    now = session.scalar(select(func.now()))
+    if found is None or now is None or found.created < now - LETTER:
+        raise EditRefused("This letter was used, or is older than an hour: ask for another.")
+    account = session.get_one(Account, found.person_id)
+    _check_passphrase(passphrase, account.name)
+    account.passphrase = _hasher.hash(passphrase)
+    _forget_wrong(session, account.called)
+    for row in (Letter, SignIn):
+        session.execute(delete(row).where(row.person_id == account.person_id))
     _bring_along(session, guest, account.person_id)
     return account.person_id
 

@@ -28,6 +28,7 @@ from axispath.store.models import (
     Attempt,
     Content,
     Errand,
+    Letter,
     Person,
     Receipt,
     Revision,
@@ -75,6 +76,7 @@ def tidy(store: Store) -> Tidied | None:
         visits = Sheet.handout.is_not(None) & (Sheet.changed < func.now() - VISITS)
         session.execute(delete(Sheet).where(visits))
         session.execute(delete(Attempt).where(Attempt.last < func.now() - RECEIPTS))
+        session.execute(delete(Letter).where(Letter.created < func.now() - RECEIPTS))
         session.execute(delete(SignIn).where(SignIn.seen < func.now() - UNUSED))
         kept = select(Account.person_id).where(Account.person_id == Person.id).exists()
         away = select(Person.id).where(Person.seen < func.now() - AWAY, ~kept).limit(AT_ONCE)

@@ -7,6 +7,7 @@ from collections.abc import Callable
 from flask import Blueprint, g, redirect, render_template, request, session, url_for
 from flask.typing import ResponseReturnValue
 
+from axispath import letters
 from axispath.core.sheet.refused import EditRefused
 from axispath.store import people
 from axispath.store.people import LONGEST, LONGEST_NAME, SHORTEST, Wait, Wrong
@@ -29,8 +30,17 @@ def page() -> ResponseReturnValue:
     return _page()
 
 
-def _page(trouble: str = "", at: str = "", codes: list[str] | None = None) -> str:
-    """``trouble`` stands in the form ``at``; ``codes`` are shown this once."""
+def _page(
+    trouble: str = "",
+    at: str = "",
+    codes: list[str] | None = None,
+    told: str = "",
+    letter: str = "",
+) -> str:
+    """``trouble`` stands in the form ``at``; ``codes`` are shown this once.
+
+    ``letter`` is what the link of one has that led here.
+    """
     person = current_person()
     account, signed_in = None, []
     if person is not None:
@@ -44,6 +54,9 @@ def _page(trouble: str = "", at: str = "", codes: list[str] | None = None) -> st
         trouble=trouble,
         at=at,
         codes=codes,
+        told=told,
+        letter=letter,
+        letters=letters.configured(),
         typed=request.form.get("name", ""),
         shortest=SHORTEST,
         longest=LONGEST,
@@ -103,6 +116,53 @@ def _recover() -> ResponseReturnValue:
     if isinstance(found, Wrong):
         raise found
     _rotate(found, key)
+    return redirect(url_for("account.page"))
+
+
+def _ask_letter() -> ResponseReturnValue:
+    """The same answer for every name, known or not, with a mail address or without."""
+    if letters.configured():
+        with store().transaction() as database:
+            found = people.letter(database, _field("name"))
+        if found is not None:
+            address, token = found
+            link = url_for("account.by_letter", token=token, _external=True)
+            text = (
+                f"Somebody, you perhaps, asked for a new passphrase. Within an hour:\n\n{link}\n\n"
+                "If it was not you, there is nothing to do.\n"
+            )
+            letters.send(address, "A new passphrase for Axis Path", text)
+    return _page(told="If there is such an account with a mail address, a letter is on its way.")
+
+
+@blueprint.get("/letter/<token>")
+def by_letter(token: str) -> ResponseReturnValue:
+    """Where the link of a letter leads."""
+    return _page(letter=token)
+
+
+def _use_letter() -> ResponseReturnValue:
+    token = _field("token")
+    try:
+        with store().transaction() as database:
+            person = people.let_in_by_letter(
+                database, token, _field("passphrase"), current_person()
+            )
+            key = people.sign_in(database, person, browser())
+    except EditRefused as refused:
+        return _page(refused.message, "use-letter", letter=token), 422
+    _rotate(person, key)
+    return redirect(url_for("account.page"))
+
+
+def _mail() -> ResponseReturnValue:
+    person = _mine()
+    with store().transaction() as database:
+        found = people.attempted(
+            lambda: people.set_mail(database, person, _field("passphrase"), _field("mail"))
+        )
+    if isinstance(found, Wrong):
+        raise Wrong("The passphrase is another one.")
     return redirect(url_for("account.page"))
 
 
@@ -177,6 +237,9 @@ ACTS: dict[str, Callable[[], ResponseReturnValue]] = {
     "make": _make,
     "enter": _enter,
     "recover": _recover,
+    "ask-letter": _ask_letter,
+    "use-letter": _use_letter,
+    "mail": _mail,
     "leave": _leave,
     "leave-everywhere": _leave_everywhere,
     "leave-one": _leave_one,

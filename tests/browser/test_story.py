@@ -224,7 +224,9 @@ class Story(BrowserTest):
         row.get_by_role("button", name="Save name").click()
         row = self.page.locator(".sheet-row", has_text="Harbour sums")
         row.get_by_role("button", name="Duplicate").click()
-        expect(self.page.get_by_role("link", name="Harbour sums (copy)", exact=True)).to_be_visible()
+        expect(
+            self.page.get_by_role("link", name="Harbour sums (copy)", exact=True)
+        ).to_be_visible()
         self.page.get_by_role("button", name="Delete Harbour sums", exact=True).click()
         expect(self.page.get_by_role("link", name="Harbour sums", exact=True)).to_have_count(0)
         self.page.get_by_role("button", name="Restore Harbour sums", exact=True).click()

@@ -1,8 +1,13 @@
 """Accounts through the pages, and that nobody else gets at anything, whatever the address."""
 
+import os
 import re
+import tempfile
 import unittest.mock
+from email import message_from_bytes, policy
+from pathlib import Path
 
+from axispath import letters
 from axispath.store import people
 from axispath.web import person as asking
 from tests.web.test_web import VIEW, WebTest
@@ -126,6 +131,46 @@ class Accounts(AccountTest):
         self.assertIn("signed out", self.send("codes", other, passphrase="ten tarred ropes").text)
         self.assertEqual(self.shelf(other), [])
 
+    def test_a_letter_is_written_where_letters_are_configured(self):
+        found = self.start("x")
+        self.made("Quay Ten")
+        folder = self.enterContext(tempfile.TemporaryDirectory())
+        with unittest.mock.patch.dict(os.environ, {"AXISPATH_LETTERS": folder}):
+            answer = self.send("mail", mail="no address", passphrase=WORDS)
+            self.assertIn("no mail address", answer.text)
+            self.assertEqual(
+                self.send("mail", mail="ten@quay.example", passphrase=WORDS).status_code, 302
+            )
+            self.send("leave")
+            answers = {
+                re.sub(r'value="[^"]*"|content="[^"]*"', "", page.text)
+                for page in (
+                    self.send("ask-letter", name="Nobody"),
+                    self.send("ask-letter", name="quay ten"),
+                )
+            }
+            self.assertEqual(len(answers), 1)
+            self.assertIn("a letter is on its way", answers.pop())
+            (letter,) = Path(folder).iterdir()
+            text = message_from_bytes(letter.read_bytes(), policy=policy.default)
+            self.assertEqual(text["To"], "ten@quay.example")
+            link = re.search(r"http://localhost(/account/letter/(\S+))", text.get_content())
+            self.assertIn("A new passphrase", self.client.get(link[1]).text)
+            short = self.send("use-letter", token=link[2], passphrase="short")
+            self.assertIn("10 characters or more", short.text)
+            used = self.send("use-letter", token=link[2], passphrase="nine nets to mend")
+            self.assertEqual(used.status_code, 302)
+            self.assertEqual(self.shelf(), [found["id"]])
+            again = self.send("use-letter", token=link[2], passphrase="ten tarred ropes")
+            self.assertIn("was used", again.text)
+            for _ in range(9):
+                self.send("ask-letter", name="quay ten")
+            self.assertLessEqual(len(list(Path(folder).iterdir())), 1 + people.MOST_LETTERS)
+        with unittest.mock.patch.dict(os.environ, {"AXISPATH_LETTERS": "/nowhere/at/all"}):
+            with self.assertLogs("axispath.letters") as logged:
+                letters.send("ten@quay.example", "a", "b")
+            self.assertNotIn("quay", "".join(logged.output))
+
     def test_nothing_typed_is_logged(self):
         with self.assertNoLogs(level="INFO"):
             self.send("enter", name="Quay Seven", passphrase="a passphrase of mine")
@@ -170,7 +215,7 @@ class Refused(AccountTest):
             json={"head": head, "view": VIEW, "format": "sheet"},
             headers={"X-CSRFToken": self.token, "Prefer": "respond-async"},
         )
-        values = {"sheet_id": key, "key": key, "errand": begun.json["errand"]}
+        values = {"sheet_id": key, "key": key, "errand": begun.json["errand"], "number": 1}
         seen = {endpoint for endpoint, *_ in self.addresses(values)}
         self.assertGreaterEqual(len(seen), 40)
         stranger = self.app.test_client()
@@ -192,6 +237,15 @@ class Refused(AccountTest):
                     self.assertNotIn(SECRET, answer.text)
                     if key in path or begun.json["errand"] in path:
                         self.assertIn(answer.status_code, (404, 422), answer.text[:200])
+            # Addresses whose sheets stand in what is sent.
+            answer = client.post(
+                "/api/shelf/export", json={"sheets": [key]}, headers={"X-CSRFToken": token}
+            )
+            self.assertEqual(answer.status_code, 404)
+            for action in ("duplicate", "delete", "restore", "destroy", "label", "unlabel"):
+                data = {"csrf_token": token, "sheet": key, "label": "theirs"}
+                answer = client.post(f"/shelf/chosen/{action}", data=data)
+                self.assertEqual(answer.status_code, 404, action)
         self.assertEqual(self.shelf(), [key])
         mine = self.client.get(f"/sheet/{key}")
         self.assertIn(SECRET, mine.text)
