@@ -2,16 +2,18 @@
 
 from __future__ import annotations
 
+import json
 import re
 import statistics
 import tempfile
 import time
 from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
-from unittest import mock
+from urllib.request import Request, urlopen
 
 from axispath.command.cluster import running_cluster
-from axispath.command.serving import migrate
+from axispath.command.place import free_port
+from axispath.command.serving import migrate, web_programs
 from axispath.command.testing import scratch
 from axispath.core.path.edited import edited
 from axispath.core.sheet.document import Document
@@ -40,7 +42,7 @@ def report() -> None:
             ("sorted by name", {"order": "name"}),
         ):
             print(f"  {SHEETS} sheets {title}: {_timed(store, person, asked):.1f} ms")
-        _visited(store, person, cluster.address)
+        _visited(store, person, cluster.address, Path(made))
         store.engine.dispose()
 
 
@@ -67,34 +69,45 @@ def _timed(store: Store, person: str, asked: dict[str, str]) -> float:
     return statistics.median(times)
 
 
-def _visited(store: Store, person: str, address: str) -> None:
-    """Thirty visitors open a link and ask for its landmarks, all at the same moment."""
-    from axispath.web.app import create_app
-
+def _visited(store: Store, person: str, address: str, folder: Path) -> None:
+    """One visitor opens a link and asks for its landmarks, then thirty at the same moment."""
     with store.transaction() as session:
-        first = shelf.shelf(session, person).found[0]
-        token = handouts.give(session, person, first.id, Shows(), True)
-    app = create_app(address, "a secret for measuring, and no other use")
-    broker = app.extensions["broker"]
-    names: list[str] = []
-    ask = broker.ask
+        first, second = shelf.shelf(session, person).found[:2]
+        tokens = [handouts.give(session, person, one.id, Shows(), True) for one in (first, second)]
+    port = free_port()
+    secret = "a secret for measuring, and no other use"
+    programs = web_programs(folder, address, secret, "127.0.0.1", port, 2)
+    for program in programs:
+        program.start()
+    try:
+        _answering(f"http://127.0.0.1:{port}/health")
+        alone = _visit(port, tokens[0])
+        with ThreadPoolExecutor(VISITORS) as pool:
+            times = sorted(pool.map(lambda _: _visit(port, tokens[1]), range(VISITORS)))
+    finally:
+        for program in reversed(programs):
+            program.stop()
+    print(f"  a hand-out opened by one: {alone:.0f} ms, page and landmarks")
+    print(f"  by {VISITORS} at once: median {times[VISITORS // 2]:.0f} ms, last {times[-1]:.0f} ms")
+    print(f"  as many computations, if each cost one: {VISITORS * alone:.0f} ms")
 
-    def noted(job: object) -> object:
-        names.append(job.same)  # type: ignore[attr-defined]
-        return ask(job)
 
-    def visit(_: int) -> float:
-        client = app.test_client()
-        start = time.perf_counter()
-        page = client.get(f"/h/{token}").text
-        found = re.search(r'"head": ?(\d+)', page)
-        assert found is not None
-        wanted = {"head": int(found[1]), "view": VIEW}
-        client.post(f"/api/sheets/link.{token}/path", json=wanted)
-        return (time.perf_counter() - start) * 1000
+def _answering(address: str) -> None:
+    for _ in range(600):
+        try:
+            urlopen(address, timeout=1)
+            return
+        except OSError:
+            time.sleep(0.1)
+    raise RuntimeError("the server did not start")
 
-    with mock.patch.object(broker, "ask", noted), ThreadPoolExecutor(VISITORS) as pool:
-        times = sorted(pool.map(visit, range(VISITORS)))
-    asked = len(set(names) - {""})
-    print(f"  {VISITORS} visitors at once ask {asked} different questions, each computed once")
-    print(f"  page and landmarks, no broker: median {times[VISITORS // 2]:.0f} ms")
+
+def _visit(port: int, token: str) -> float:
+    start = time.perf_counter()
+    page = urlopen(f"http://127.0.0.1:{port}/h/{token}", timeout=60).read().decode()
+    found = re.search(r'"head": ?(\d+)', page)
+    assert found is not None
+    wanted = json.dumps({"head": int(found[1]), "view": VIEW}).encode()
+    at = f"http://127.0.0.1:{port}/api/sheets/link.{token}/path"
+    urlopen(Request(at, wanted, {"Content-Type": "application/json"}), timeout=60).read()
+    return (time.perf_counter() - start) * 1000

@@ -8,11 +8,12 @@ from flask import Blueprint, render_template, request
 from flask.typing import ResponseReturnValue
 
 from axispath.core import catalogue
+from axispath.core.language.how_to import HOW_TO
 from axispath.core.language.latex import latex, latex_statement
 from axispath.core.language.line_rules import LINE_RULES
 from axispath.core.language.numbers import full_precision
 from axispath.core.language.points import POINT_WORDS
-from axispath.core.language.rules import HOW_TO, RULES
+from axispath.core.language.rules import RULES
 from axispath.core.language.scope import Scope
 from axispath.core.language.statement import parse_expression, parse_statement
 from axispath.core.quantities.dimensions import base_text

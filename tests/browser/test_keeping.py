@@ -109,6 +109,32 @@ class Keeping(BrowserTest):
         page.reload()
         expect(page.get_by_role("heading", name="This hand-out has ended")).to_be_visible()
 
+    def test_a_hand_out_in_a_frame_of_another_page_is_turned_and_not_kept(self):
+        self.open_with("f(x) = a x - 1", "a = 2")
+        self.page.get_by_role("link", name="Hand out").click()
+        self.page.get_by_label("may stand in a frame").check()
+        self.button("Hand out").click()
+        link = self.page.get_by_label("Link 1").input_value()
+        page = self.visitor()
+        frame = f'<iframe src="{link}" width="1200" height="700"></iframe>'
+        page.route(
+            "http://lesson.example/",
+            lambda route: route.fulfill(body=frame, content_type="text/html"),
+        )
+        self.addCleanup(page.unroute_all, behavior="wait")
+        page.goto("http://lesson.example/")
+        inside = page.frame_locator("iframe")
+        marks = inside.locator('.marks[aria-label="Landmarks of f"] tr[data-kind="zero"]')
+        expect(marks).to_contain_text("0.5")
+        slider = inside.get_by_role("slider", name="a", exact=True)
+        slider.focus()
+        for _ in range(10):
+            page.keyboard.press("ArrowRight")
+        expect(slider).not_to_have_attribute("aria-valuenow", "2")
+        expect(marks).not_to_contain_text("0.5")
+        page.goto("http://lesson.example/")
+        expect(slider).to_have_attribute("aria-valuenow", "2")
+
     def test_going_back_to_a_named_point(self):
         self.open_with("x^2")
         self.page.get_by_role("link", name="History").click()

@@ -2,6 +2,7 @@
 /** Taking away: the sheet in a format, or a picture of the plot; and printing. */
 
 import { Trouble } from "../sheet/api.js";
+import { read, write } from "../sheet/session.js";
 import { save } from "./tables.js";
 
 const TAKEN = "axispath taken away"; // what was chosen last
@@ -39,7 +40,7 @@ export function takingPart(at) {
         const chosen = this.chosenFormat();
         const file = await at.made("Making the file", `/api/sheets/${session.key}/export`, wanted);
         if (!file) return;
-        localStorage.setItem(TAKEN, JSON.stringify(this.takeAway));
+        write(TAKEN, this.takeAway);
         save(file, `${session.state.file}.${chosen?.dataset.ending ?? format}`);
         this.closePicture();
         plot.canvas.focus();
@@ -79,15 +80,11 @@ const dialog = () => /** @type {HTMLDialogElement} */ (document.getElementById("
 function lastTaken() {
   const parts = [...document.querySelectorAll('#picture input[name="part"]')].map((box) => /** @type {HTMLInputElement} */ (box).value);
   const usual = { format: "png", parts, width: "1200", height: "750", measure: "pixels", scale: "2", theme: "light", clear: false };
-  try {
-    const last = JSON.parse(localStorage.getItem(TAKEN) ?? "{}");
-    const known = Object.keys(usual).filter((name) => typeof last[name] === typeof (/** @type {any} */ (usual)[name]));
-    const found = { ...usual, ...Object.fromEntries(known.map((name) => [name, last[name]])) };
-    found.parts = parts.filter((part) => found.parts.includes(part));
-    return document.querySelector(`#picture input[value="${CSS.escape(found.format)}"]`) ? found : usual;
-  } catch {
-    return usual;
-  }
+  const last = read(TAKEN) ?? {};
+  const known = Object.keys(usual).filter((name) => typeof last[name] === typeof (/** @type {any} */ (usual)[name]));
+  const found = { ...usual, ...Object.fromEntries(known.map((name) => [name, last[name]])) };
+  found.parts = parts.filter((part) => Array.isArray(found.parts) && found.parts.includes(part));
+  return document.querySelector(`#picture input[value="${CSS.escape(found.format)}"]`) ? found : usual;
 }
 
 /** A number as it is typed, with a point or a comma; 0 for none. @param {string} text */

@@ -25,9 +25,27 @@ const movedFrom = (key) => `axispath moved ${key}`;
 /** Where a sheet moved by its first change, for a page loaded again just then from its old address. @param {string} key */
 export function movedTo(key) {
   const [how] = performance.getEntriesByType("navigation");
-  const moved = JSON.parse(sessionStorage.getItem(movedFrom(key)) ?? "null");
+  const moved = ofThisTab(movedFrom(key));
   const again = /** @type {PerformanceNavigationTiming | undefined} */ (how)?.type === "reload";
   return again && moved && Date.now() - moved.at < MOVED ? `/sheet/${moved.id}` : "";
+}
+
+/** What this tab keeps; nothing where a browser lets it keep nothing, as in a frame. @param {string} name */
+function ofThisTab(name) {
+  try {
+    return JSON.parse(sessionStorage.getItem(name) ?? "null");
+  } catch {
+    return null;
+  }
+}
+
+/** @param {string} name @param {unknown} value */
+function rememberInTab(name, value) {
+  try {
+    sessionStorage.setItem(name, JSON.stringify(value));
+  } catch {
+    // Then a reload just after the first change shows the page that it began on.
+  }
 }
 
 export class Session {
@@ -109,8 +127,17 @@ export class Session {
     if (this.waiting.length) this.keep();
   }
 
+  /**
+   * Whether this is a hand-out in a frame of another page, where browsers send no cookie: what is
+   * turned shows, and is not kept.
+   */
+  get framed() {
+    return this.key.startsWith("link.") && window.self !== window.top;
+  }
+
   /** @param {Change} change */
   change(change) {
+    if (this.framed) return;
     this.waiting.push({ ...change, name: randomName() });
     this.keep();
     this.flush();
@@ -169,7 +196,7 @@ export class Session {
       for (const name of [this.storageName, ...this.adopted.keys()]) write(name, null);
       this.adopted.clear();
       write(`axispath draft ${before}`, null);
-      sessionStorage.setItem(movedFrom(before), JSON.stringify({ id: state.id, at: Date.now() }));
+      rememberInTab(movedFrom(before), { id: state.id, at: Date.now() });
       if (!state.handout) history.replaceState(null, "", `/sheet/${state.id}`);
     }
     this.state = state;
