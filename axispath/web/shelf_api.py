@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 from flask import Blueprint, redirect, request, url_for
 from flask.typing import ResponseReturnValue
 from sqlalchemy.orm import Session
@@ -14,6 +16,7 @@ from axispath.store.sheets import NotFound
 from axispath.web.pages import shelf_page
 from axispath.web.person import current_person, store
 
+SHOWN = ("words", "label", "order", "look", "first")  # which part of the shelf is seen
 blueprint = Blueprint("shelf_api", __name__, url_prefix="/shelf")
 
 
@@ -32,7 +35,9 @@ def act_on_many(action: str) -> ResponseReturnValue:
                 _act(database, person, sheet_id, action)
     except EditRefused as refused:
         return shelf_page(chosen_trouble=refused.message)
-    return redirect(url_for("pages.shelf"))
+    shown = {name: request.form.get(f"shown_{name}", "")[:200] for name in SHOWN}
+    given: dict[str, Any] = {name: text for name, text in shown.items() if text}
+    return redirect(url_for("pages.shelf", **given))
 
 
 def _act(database: Session, person: str, sheet_id: str, action: str) -> None:

@@ -1,5 +1,8 @@
 """Whole stories of keeping, handing out and going back, in a real browser."""
 
+from http.server import BaseHTTPRequestHandler, ThreadingHTTPServer
+from threading import Thread
+
 from playwright.sync_api import expect
 from sqlalchemy import select
 
@@ -24,6 +27,25 @@ class Keeping(BrowserTest):
         page = context.new_page()
         page.on("pageerror", lambda error: self.complaints.append(str(error)))
         return page
+
+    def served(self, text):
+        """The address of a page of somebody else's server, which is another site."""
+
+        class Lesson(BaseHTTPRequestHandler):
+            def do_GET(self):
+                self.send_response(200)
+                self.send_header("Content-Type", "text/html")
+                self.end_headers()
+                self.wfile.write(text.encode())
+
+            def log_message(self, *_):
+                pass
+
+        server = ThreadingHTTPServer(("127.0.0.1", 0), Lesson)
+        self.addCleanup(server.server_close)
+        self.addCleanup(server.shutdown)
+        Thread(target=server.serve_forever, daemon=True).start()
+        return f"http://localhost:{server.server_port}/"
 
     def button(self, name, page=None):
         return (page or self.page).get_by_role("button", name=name, exact=True)
@@ -116,13 +138,8 @@ class Keeping(BrowserTest):
         self.button("Hand out").click()
         link = self.page.get_by_label("Link 1").input_value()
         page = self.visitor()
-        frame = f'<iframe src="{link}" width="1200" height="700"></iframe>'
-        page.route(
-            "http://lesson.example/",
-            lambda route: route.fulfill(body=frame, content_type="text/html"),
-        )
-        self.addCleanup(page.unroute_all, behavior="wait")
-        page.goto("http://lesson.example/")
+        lesson = self.served(f'<iframe src="{link}" width="1200" height="700"></iframe>')
+        page.goto(lesson)
         inside = page.frame_locator("iframe")
         marks = inside.locator('.marks[aria-label="Landmarks of f"] tr[data-kind="zero"]')
         expect(marks).to_contain_text("0.5")
@@ -132,7 +149,7 @@ class Keeping(BrowserTest):
             page.keyboard.press("ArrowRight")
         expect(slider).not_to_have_attribute("aria-valuenow", "2")
         expect(marks).not_to_contain_text("0.5")
-        page.goto("http://lesson.example/")
+        page.goto(lesson)
         expect(slider).to_have_attribute("aria-valuenow", "2")
 
     def test_going_back_to_a_named_point(self):
