@@ -22,6 +22,7 @@ EACH = "6000 per minute"  # requests of one guest: a drag asks for some dozens o
 ADDRESS = "90000 per minute"  # requests from one address: a school
 NEW = "240 per minute;2400 per hour"  # new guests from one address
 SHEETS = "60 per minute"  # new sheets of one guest
+PASSPHRASES = "90 per minute;1500 per hour"  # forms with one from one address: a school signs in
 FREE = ("static", "versioned", "operating.health", "operating.metrics")
 
 
@@ -94,4 +95,6 @@ def limit(app: Flask, broker: Broker | Here) -> None:
             limiter.exempt(views[name])
         else:
             views[name] = everybody(views[name])
+    passphrases = limiter.limit(PASSPHRASES, key_func=get_remote_address)
+    views["account.act"] = passphrases(views["account.act"])
     views["api.start_sheet"] = limiter.limit(SHEETS)(new(views["api.start_sheet"]))

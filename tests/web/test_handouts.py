@@ -148,6 +148,9 @@ class Visits(HandoutTest):
         self.assertEqual(look.status_code, 200)
         self.assertEqual(bare.post("/api/sheets", json={"source": key}).status_code, 400)
         self.assertEqual(bare.post(f"{framed}/copy").status_code, 400)
+        for what in ("branch", "edits", "undo"):
+            at = f"/api/sheets/{key}/{what}"
+            self.assertEqual(bare.post(at, json={"base": head, "edits": []}).status_code, 400)
 
     def policy(self, path):
         return self.visitor.get(path).headers["Content-Security-Policy"]

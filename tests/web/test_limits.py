@@ -17,6 +17,7 @@ class Limits(WebTest):
             unittest.mock.patch.object(limits, "ADDRESS", "60 per minute"),
             unittest.mock.patch.object(limits, "NEW", "5 per minute"),
             unittest.mock.patch.object(limits, "SHEETS", "3 per minute"),
+            unittest.mock.patch.object(limits, "PASSPHRASES", "4 per minute"),
         ):
             cls.app = create_app(address(), "a secret for tests, and no other use")
         cls.addClassCleanup(cls.app.extensions["store"].engine.dispose)
@@ -64,6 +65,14 @@ class Limits(WebTest):
         # The first was that of a browser that nobody knew yet.
         found = [self.begin(client, token) for _ in range(5)]
         self.assertEqual(found, [200] * 4 + [429])
+
+    def test_passphrases_from_one_address(self):
+        found = []
+        for k in range(6):
+            client, token = self.other()
+            data = {"csrf_token": token, "name": f"nobody {k}", "passphrase": "whatever it is"}
+            found.append(client.post("/account/enter", data=data).status_code)
+        self.assertEqual(found, [422] * 4 + [429] * 2)
 
     def test_without_its_broker_a_page_is_still_there(self):
         broker = self.app.extensions["broker"]
