@@ -26,7 +26,7 @@ def data_of(sheet: Sheet) -> Iterator[Section]:
             if len(values) > MOST_ROWS:
                 lines.append(f"# {column.name}: {len(values)} rows, too many to stand here")
                 continue
-            numbers = ", ".join("np.nan" if v != v else full_precision(v) for v in values)
+            numbers = ", ".join("np.nan" if v != v else full_precision(float(v)) for v in values)
             lines.append(f"{identifier(column.name)} = np.array([{numbers}])")
         title = one_line(lane.lane.text) or "data"
         words = "Measured numbers, without the rows that are left out."
