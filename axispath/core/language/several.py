@@ -52,12 +52,8 @@ def _of_latex(text: str) -> list[str]:
     text = re.sub(r"(?<!\\)%.*", "", text)
     body = _BODY.search(text)
     if body is not None:
-        shown = [
-            next(part for key, part in found.groupdict().items() if part and key != "name")
-            for found in _DISPLAYED.finditer(body[1])
-            if any(part for key, part in found.groupdict().items() if part and key != "name")
-        ]
-        text = "\n".join(" ".join(_rows(part)) for part in shown)
+        shown = [part for found in _DISPLAYED.finditer(body[1]) if (part := _inside(found))]
+        text = "\n".join(row for part in shown for row in _split(part))
     else:
         text = _joined(text)
     text = _AROUND.sub("\n", text)
@@ -70,8 +66,9 @@ def _without_marks(line: str) -> str:
     return "".join(part if k % 2 else part.replace("&", " ") for k, part in enumerate(parts))
 
 
-def _rows(part: str) -> list[str]:
-    return [row + "\n" for row in _split(part)]
+def _inside(found: re.Match[str]) -> str:
+    """What stands between the signs that display it."""
+    return next((found[name] for name in "abcde" if found[name]), "")
 
 
 def _joined(text: str) -> str:
