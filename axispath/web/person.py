@@ -38,6 +38,11 @@ def current_person() -> str | None:
     return found if g.signed_in else None
 
 
+def was_signed_out() -> bool:
+    """Whether the cookie names somebody, and is not good any more."""
+    return isinstance(session.get("person"), str) and current_person() is None
+
+
 def own_key() -> str:
     """The key in this browser's cookie; empty where there is none."""
     found = session.get("key")

@@ -17,6 +17,7 @@ from axispath.store.access import Ended
 from axispath.store.database import StoreGone
 from axispath.store.errands import TooMany
 from axispath.store.sheets import Conflict, NotFound
+from axispath.web.person import was_signed_out
 from axispath.work.protocol import TOO_LARGE, TOO_LONG, Busy, Cut, way
 
 log = logging.getLogger("axispath")
@@ -75,6 +76,8 @@ def answer(app: Flask) -> None:
 
     @app.errorhandler(NotFound)
     def not_found(_: NotFound) -> ResponseReturnValue:
+        if was_signed_out():
+            return told(401, SIGNED_OUT, "signed out")
         return told(404, "There is no such sheet here.")
 
     @app.errorhandler(StoreGone)
@@ -86,7 +89,8 @@ def answer(app: Flask) -> None:
 
     @app.errorhandler(CSRFError)
     def stale(_: CSRFError) -> ResponseReturnValue:
-        return told(400, "This page has been open for too long. Please reload it.")
+        message = "This page has been open for too long. Please reload it: what waits is kept."
+        return told(400, message, "stale")
 
     @app.errorhandler(HTTPException)
     def http(error: HTTPException) -> ResponseReturnValue:
@@ -103,6 +107,12 @@ def answer(app: Flask) -> None:
         # Its message and its values may hold what was typed, so only its kind and way are logged.
         log.error("unexpected %s at %s: %s", type(error).__name__, request.path, way(error))
         return told(500, "Something went wrong here. What you typed is still in this page.")
+
+
+SIGNED_OUT = (
+    "This browser was signed out. Sign in again, under Account on the shelf: what waits here is "
+    "kept, and saved then."
+)
 
 
 def _by_script() -> bool:

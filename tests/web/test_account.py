@@ -81,6 +81,23 @@ class Accounts(AccountTest):
         self.send("enter", name="Quay Three", passphrase=WORDS)
         self.assertEqual(self.shelf(), [found["id"]])
 
+    def test_who_was_signed_out_elsewhere_is_told_so_and_not_that_a_sheet_is_gone(self):
+        found = self.start("x")
+        self.made("Quay Eleven")
+        with self.client.session_transaction() as session:
+            before = dict(session)
+        self.send("leave-everywhere")
+        with self.client.session_transaction() as session:
+            session.update(before)
+        self.token = self.token_of(self.client)
+        body = {"base": found["head"], "edits": [{"do": "add lane", "text": "2x"}]}
+        answer = self.post(f"/sheets/{found['id']}/edits", body)
+        self.assertEqual((answer.status_code, answer.json["kind"]), (401, "signed out"))
+        self.assertIn("what waits here is kept", answer.json["message"])
+        self.assertIn("was signed out", self.client.get(f"/sheet/{found['id']}").text)
+        old = self.post(f"/sheets/{found['id']}/edits", body, token="of another page")
+        self.assertEqual((old.status_code, old.json["kind"]), (400, "stale"))
+
     def test_wrong_ones_are_told_in_their_form_and_have_to_wait(self):
         self.made("Quay Four")
         self.send("leave")

@@ -12,7 +12,7 @@ export class Trouble extends Error {
 
   /** Whether the same request may succeed later. */
   get passing() {
-    return this.kind === "offline" || this.kind === "busy";
+    return ["offline", "busy", "signed out", "stale"].includes(this.kind);
   }
 }
 

@@ -62,6 +62,8 @@ export class Session {
     this.base = start.head;
     this.sending = false;
     this.offline = false;
+    /** Why changes wait, where it is not the server. */
+    this.why = "";
     this.conflict = false;
     this.left = false;
     /** The name of the branch that is being made. @type {string | undefined} */
@@ -157,6 +159,7 @@ export class Session {
       if (!(trouble instanceof Trouble)) throw trouble;
       if (trouble.passing) {
         this.offline = true;
+        this.why = trouble.kind === "offline" || trouble.kind === "busy" ? "" : trouble.message;
         this.keep();
         setTimeout(() => this.flush(), RETRY);
       } else if (trouble.kind === "conflict") {
