@@ -52,9 +52,8 @@ class LostAnswers(BrowserTest):
         self.assertEqual(left, [0])
 
     def sheets(self):
-        return len(
-            set(self.page.locator('a[href^="/sheet/"]').evaluate_all("a => a.map(x => x.href)"))
-        )
+        links = self.page.locator('a.sheet-link[href^="/sheet/"]')
+        return len(set(links.evaluate_all("a => a.map(x => x.href)")))
 
     def test_an_edit_and_a_step_back_are_carried_out_once(self):
         self.open()
