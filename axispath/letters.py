@@ -10,8 +10,10 @@ import logging
 import os
 import secrets
 import smtplib
+from collections.abc import Callable
 from email.message import EmailMessage
 from pathlib import Path
+from threading import Thread
 from urllib.parse import unquote, urlsplit
 
 PATIENCE = 10.0  # seconds for a mail server
@@ -23,23 +25,33 @@ def configured() -> bool:
     return bool(os.environ.get("AXISPATH_LETTERS"))
 
 
-def send(to: str, subject: str, text: str) -> bool:
-    """Send a letter; says whether that was possible. Its address and text are not logged."""
+def send(to: str, subject: str, text: str) -> None:
+    """Send a letter. Its address and text are not logged.
+
+    A mail server is spoken to beside the request, so that how long an answer takes does not tell
+    whether a letter was sent.
+    """
     letter = EmailMessage()
     letter["To"], letter["Subject"] = to, subject
     letter["From"] = os.environ.get("AXISPATH_LETTERS_FROM", "axis-path@localhost")
     letter.set_content(text)
     where = os.environ["AXISPATH_LETTERS"]
+    if where.startswith(("smtp://", "smtps://")):
+        Thread(target=_sent, args=(_by_server, where, letter), daemon=True).start()
+    else:
+        _sent(_into_folder, where, letter)
+
+
+def _sent(way: Callable[[str, EmailMessage], None], where: str, letter: EmailMessage) -> None:
     try:
-        if where.startswith(("smtp://", "smtps://")):
-            _by_server(where, letter)
-        else:
-            place = Path(where) / f"{secrets.token_hex(8)}.eml"
-            place.write_bytes(letter.as_bytes())
+        way(where, letter)
     except (OSError, smtplib.SMTPException) as error:
         log.error("a letter could not be sent: %s", type(error).__name__)
-        return False
-    return True
+
+
+def _into_folder(where: str, letter: EmailMessage) -> None:
+    place = Path(where) / f"{secrets.token_hex(8)}.eml"
+    place.write_bytes(letter.as_bytes())
 
 
 def _by_server(where: str, letter: EmailMessage) -> None:
