@@ -136,7 +136,7 @@ class Instrument(BrowserTest):
                 self.assertTrue(file.read(8).startswith(start), kind)
             self.assertTrue(download.value.suggested_filename.startswith("Ferry window."))
         self.page.get_by_role("button", name="Take the sheet or a picture away, or print").click()
-        dialog.get_by_label("Width in pixels").fill("9")
+        dialog.get_by_label("Width of the picture").fill("9")
         dialog.get_by_role("button", name="Save", exact=True).click()
         expect(dialog.locator(".why")).to_contain_text("width of a picture")
 
