@@ -6,7 +6,7 @@ import secrets
 from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime
-from typing import Annotated, Any
+from typing import Annotated
 
 from pydantic import BaseModel, ConfigDict, Field
 from sqlalchemy import func, select
@@ -168,6 +168,6 @@ def start_over(session: Session, person: str, token: str) -> None:
         session.delete(sheet)
 
 
-def shows_of(session: Session, token: str) -> dict[str, Any]:
+def shows_of(session: Session, token: str) -> Shows:
     """What a running hand-out shows, for its page."""
-    return Shows.model_validate(access.running(session, token).shows).model_dump()
+    return Shows.model_validate(access.running(session, token).shows)

@@ -3,9 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from typing import TypeVar
 
 from flask import Blueprint, g, redirect, render_template, request, session, url_for
 from flask.typing import ResponseReturnValue
+from sqlalchemy.orm import Session
 
 from axispath import letters
 from axispath.core.sheet.refused import EditRefused
@@ -21,6 +23,8 @@ from axispath.web.person import (
     store,
 )
 
+T = TypeVar("T")
+ANOTHER = "The passphrase is another one."
 blueprint = Blueprint("account", __name__, url_prefix="/account")
 
 
@@ -93,29 +97,34 @@ def _make() -> ResponseReturnValue:
     return _page(codes=codes)
 
 
-def _enter() -> ResponseReturnValue:
+def _counted(work: Callable[[Session], T], wrong: str = "") -> T:
+    """What some work with a passphrase gives. Raises Wrong, with what was counted of it kept."""
     with store().transaction() as database:
-        found = people.attempted(
-            lambda: people.let_in(database, _field("name"), _field("passphrase"), current_person())
-        )
-        key = "" if isinstance(found, Wrong) else people.sign_in(database, found, browser())
+        found = people.attempted(lambda: work(database))
     if isinstance(found, Wrong):
-        raise found
-    _rotate(found, key)
+        raise Wrong(wrong) if wrong else found
+    return found
+
+
+def _signed_in(database: Session, person: str) -> tuple[str, str]:
+    return person, people.sign_in(database, person, browser())
+
+
+def _enter() -> ResponseReturnValue:
+    def work(database: Session) -> tuple[str, str]:
+        given = _field("name"), _field("passphrase"), current_person()
+        return _signed_in(database, people.let_in(database, *given))
+
+    _rotate(*_counted(work))
     return redirect(url_for("pages.shelf"))
 
 
 def _recover() -> ResponseReturnValue:
-    with store().transaction() as database:
-        found = people.attempted(
-            lambda: people.let_in_by_code(
-                database, _field("name"), _field("code"), _field("passphrase"), current_person()
-            )
-        )
-        key = "" if isinstance(found, Wrong) else people.sign_in(database, found, browser())
-    if isinstance(found, Wrong):
-        raise found
-    _rotate(found, key)
+    def work(database: Session) -> tuple[str, str]:
+        given = _field("name"), _field("code"), _field("passphrase"), current_person()
+        return _signed_in(database, people.let_in_by_code(database, *given))
+
+    _rotate(*_counted(work))
     return redirect(url_for("account.page"))
 
 
@@ -145,10 +154,10 @@ def _use_letter() -> ResponseReturnValue:
     token = _field("token")
     try:
         with store().transaction() as database:
-            person = people.let_in_by_letter(
-                database, token, _field("passphrase"), current_person()
+            person, key = _signed_in(
+                database,
+                people.let_in_by_letter(database, token, _field("passphrase"), current_person()),
             )
-            key = people.sign_in(database, person, browser())
     except EditRefused as refused:
         return _page(refused.message, "use-letter", letter=token), 422
     _rotate(person, key)
@@ -157,12 +166,8 @@ def _use_letter() -> ResponseReturnValue:
 
 def _mail() -> ResponseReturnValue:
     person = _mine()
-    with store().transaction() as database:
-        found = people.attempted(
-            lambda: people.set_mail(database, person, _field("passphrase"), _field("mail"))
-        )
-    if isinstance(found, Wrong):
-        raise Wrong("The passphrase is another one.")
+    given = _field("passphrase"), _field("mail")
+    _counted(lambda database: people.set_mail(database, person, *given), ANOTHER)
     return redirect(url_for("account.page"))
 
 
@@ -202,33 +207,27 @@ def _leave_one() -> ResponseReturnValue:
 
 def _change() -> ResponseReturnValue:
     person = _mine()
-    with store().transaction() as database:
-        found = people.attempted(
-            lambda: people.change_passphrase(
-                database, person, own_key(), _field("old"), _field("passphrase")
-            )
-        )
-    if isinstance(found, Wrong):
-        raise Wrong("The passphrase of now is another one.")
+    given = own_key(), _field("old"), _field("passphrase")
+    _counted(
+        lambda database: people.change_passphrase(database, person, *given),
+        "The passphrase of now is another one.",
+    )
     return redirect(url_for("account.page"))
 
 
 def _codes() -> ResponseReturnValue:
     person = _mine()
-    with store().transaction() as database:
-        found = people.attempted(lambda: people.confirm(database, person, _field("passphrase")))
-        codes = [] if isinstance(found, Wrong) else people.new_codes(database, person)
-    if isinstance(found, Wrong):
-        raise Wrong("The passphrase is another one.")
-    return _page(codes=codes)
+
+    def work(database: Session) -> list[str]:
+        people.confirm(database, person, _field("passphrase"))
+        return people.new_codes(database, person)
+
+    return _page(codes=_counted(work, ANOTHER))
 
 
 def _delete() -> ResponseReturnValue:
     person = _mine()
-    with store().transaction() as database:
-        found = people.attempted(lambda: people.remove(database, person, _field("passphrase")))
-    if isinstance(found, Wrong):
-        raise Wrong("The passphrase is another one.")
+    _counted(lambda database: people.remove(database, person, _field("passphrase")), ANOTHER)
     forget_cookie()
     return redirect(url_for("pages.shelf"))
 

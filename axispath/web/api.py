@@ -47,7 +47,7 @@ from axispath.web.inside import UNFINISHED
 from axispath.web.landmarks.page import landmarks
 from axispath.web.landmarks.searching import looked
 from axispath.web.landmarks.wire import marks_only
-from axispath.web.person import current_person, person_for_change, remember_person, store
+from axispath.web.person import own_person, person_for_change, remember_person, store
 from axispath.web.picture import encoded_picture, encoded_trails, frame_of
 from axispath.web.reading_back import read_back
 from axispath.web.source import BLANK, DEMO, LINK, document_at, opened, remember
@@ -142,7 +142,7 @@ def look(sheet_id: str) -> Response:
     """Remember the view."""
     view = View.model_validate(body())
     with store().transaction() as database:
-        sheets.set_view(database, _person(), sheet_id, view)
+        sheets.set_view(database, own_person(), sheet_id, view)
     return answered({"ok": True})
 
 
@@ -341,11 +341,4 @@ def _known(given: dict[str, object]) -> Opened | None:
 def _carried_out(given: dict[str, object], work: Callable[[Session, str], Opened]) -> Opened:
     """A change to a sheet of this person, once however often it is sent."""
     with store().transaction() as database:
-        return once(database, named_change(given), _person, lambda mine: work(database, mine))[0]
-
-
-def _person() -> str:
-    person = current_person()
-    if person is None:
-        raise NotFound
-    return person
+        return once(database, named_change(given), own_person, lambda mine: work(database, mine))[0]

@@ -11,11 +11,10 @@ from axispath.exchange.incoming import brought
 from axispath.exchange.sheets.archive import Found, archive
 from axispath.exchange.sheets.file import LARGEST, schema
 from axispath.store import sheets
-from axispath.store.sheets import NotFound
 from axispath.web.asked import answered
 from axispath.web.computing import ask
 from axispath.web.pages import shelf_page
-from axispath.web.person import current_person, person_for_change, remember_person, store
+from axispath.web.person import own_person, person_for_change, remember_person, store
 from axispath.work.kinds import LONG
 
 blueprint = Blueprint("bringing", __name__)
@@ -52,9 +51,7 @@ def bring() -> ResponseReturnValue:
 @blueprint.get("/shelf/away")
 def away() -> Response:
     """All sheets of the shelf as one ZIP."""
-    person = current_person()
-    if person is None:
-        raise NotFound
+    person = own_person()
     with store().transaction() as database:
         kept = [one for one in sheets.shelf(database, person) if not one.deleted]
         found = [sheets.open_sheet(database, person, one.id).document for one in kept]

@@ -18,7 +18,13 @@ from axispath.store.handouts import Shows
 from axispath.store.receipts import once
 from axispath.web.desk import DESK_PAGES
 from axispath.web.pages import sheet_page
-from axispath.web.person import current_person, person_for_change, remember_person, store
+from axispath.web.person import (
+    current_person,
+    own_person,
+    person_for_change,
+    remember_person,
+    store,
+)
 from axispath.web.security import POLICY
 from axispath.web.source import LINK, opened, remember
 
@@ -39,7 +45,7 @@ def listed(sheet_id: str) -> ResponseReturnValue:
 def _listed(sheet_id: str, trouble: str = "") -> str:
     found = opened(sheet_id)
     with store().transaction() as database:
-        given = handouts.listed(database, str(current_person()), sheet_id)
+        given = handouts.listed(database, own_person(), sheet_id)
     lanes = [lane for lane in resolve(found.document) if not lane.lane.working]
     return render_template(
         "handouts.html",
@@ -75,7 +81,7 @@ def give(sheet_id: str) -> ResponseReturnValue:
         )
         with store().transaction() as database:
             follows = form.get("follows") == "yes"
-            handouts.give(database, str(current_person()), sheet_id, shows, follows, until)
+            handouts.give(database, own_person(), sheet_id, shows, follows, until)
     except EditRefused as refused:
         return _listed(sheet_id, refused.message), 422
     return redirect(url_for("handouts.listed", sheet_id=sheet_id))
@@ -85,7 +91,7 @@ def give(sheet_id: str) -> ResponseReturnValue:
 def revoke(sheet_id: str, token: str) -> ResponseReturnValue:
     """Take a hand-out back."""
     with store().transaction() as database:
-        handouts.revoke(database, str(current_person()), sheet_id, token)
+        handouts.revoke(database, own_person(), sheet_id, token)
     return redirect(url_for("handouts.listed", sheet_id=sheet_id))
 
 
@@ -93,7 +99,7 @@ def revoke(sheet_id: str, token: str) -> ResponseReturnValue:
 def code(sheet_id: str, token: str) -> ResponseReturnValue:
     """The link as a QR code, as large as the page: to be projected."""
     with store().transaction() as database:
-        given = handouts.listed(database, str(current_person()), sheet_id)
+        given = handouts.listed(database, own_person(), sheet_id)
     if token not in {one.token for one in given if not one.ended}:
         raise access.Ended
     link = url_for("handouts.visit", token=token, _external=True)
@@ -113,7 +119,7 @@ def visit(token: str) -> ResponseReturnValue:
     person = current_person()
     mine = None
     with store().transaction() as database:
-        shows = handouts.Shows.model_validate(handouts.shows_of(database, token))
+        shows = handouts.shows_of(database, token)
         if person is not None:
             mine = handouts.visit(database, person, token)
     if mine is not None:

@@ -11,9 +11,8 @@ from axispath.core.sheet.refused import EditRefused
 from axispath.exchange.formats import FORMATS, Choice, made
 from axispath.exchange.picture.sizes import Size
 from axispath.store import past
-from axispath.store.sheets import NotFound
 from axispath.web.computing import ask, name_of
-from axispath.web.person import current_person, store
+from axispath.web.person import own_person, store
 from axispath.work.kinds import LONG
 
 blueprint = Blueprint("past", __name__, url_prefix="/sheet")
@@ -30,7 +29,7 @@ def drawn(document: Document) -> bytes:
 def picture(sheet_id: str, number: int) -> Response:
     """A sheet at a revision; that never changes, so browsers keep it."""
     with store().transaction() as database:
-        document = past.state(database, _person(), sheet_id, number)
+        document = past.state(database, own_person(), sheet_id, number)
     data = ask(LONG, sheet_id, name_of("small picture", document), drawn, document)
     return Response(data, mimetype="image/png", headers={"Cache-Control": A_YEAR})
 
@@ -45,7 +44,7 @@ def _page(sheet_id: str, trouble: str = "") -> str:
     before = request.args.get("before", type=int)
     one, other = (request.args.get(name, type=int) for name in ("from", "to"))
     with store().transaction() as database:
-        person = _person()
+        person = own_person()
         found = past.past(database, person, sheet_id, before)
         document = past.state(database, person, sheet_id, found.head)
         both = None
@@ -69,7 +68,7 @@ def act(sheet_id: str, number: int, action: str) -> ResponseReturnValue:
     """Name a point, go back to it, or branch from it."""
     try:
         with store().transaction() as database:
-            person = _person()
+            person = own_person()
             if action == "name":
                 past.name(database, person, sheet_id, number, request.form.get("name", ""))
             elif action == "back":
@@ -82,10 +81,3 @@ def act(sheet_id: str, number: int, action: str) -> ResponseReturnValue:
     except EditRefused as refused:
         return _page(sheet_id, refused.message), 422
     return redirect(url_for("past.listed", sheet_id=sheet_id))
-
-
-def _person() -> str:
-    person = current_person()
-    if person is None:
-        raise NotFound
-    return person

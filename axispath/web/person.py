@@ -15,6 +15,7 @@ from sqlalchemy.orm import Session
 from axispath.core.memory import Memory
 from axispath.store import people
 from axispath.store.database import Store, StoreGone
+from axispath.store.history import NotFound
 
 FRESH = 5.0  # seconds for which a cookie that was good is taken to be so
 BROWSERS = ("Firefox", "Edg", "OPR", "Chromium", "Chrome", "Safari")
@@ -36,6 +37,14 @@ def current_person() -> str | None:
     if "signed_in" not in g:
         g.signed_in = _is_good(found, own_key())
     return found if g.signed_in else None
+
+
+def own_person() -> str:
+    """The person of this browser. Raises NotFound where there is none: nothing here is theirs."""
+    person = current_person()
+    if person is None:
+        raise NotFound
+    return person
 
 
 def was_signed_out() -> bool:

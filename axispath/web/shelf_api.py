@@ -12,9 +12,8 @@ from axispath.core.path.edited import edited
 from axispath.core.sheet.edits import Rename
 from axispath.core.sheet.refused import EditRefused
 from axispath.store import sheets, shelf
-from axispath.store.sheets import NotFound
 from axispath.web.pages import shelf_page
-from axispath.web.person import current_person, store
+from axispath.web.person import own_person, store
 
 SHOWN = ("words", "label", "order", "look", "first")  # which part of the shelf is seen
 blueprint = Blueprint("shelf_api", __name__, url_prefix="/shelf")
@@ -23,9 +22,7 @@ blueprint = Blueprint("shelf_api", __name__, url_prefix="/shelf")
 @blueprint.post("/chosen/<any(duplicate, delete, restore, destroy, label, unlabel):action>")
 def act_on_many(action: str) -> ResponseReturnValue:
     """The same with all sheets that are chosen: all of them, or none."""
-    person = current_person()
-    if person is None:
-        raise NotFound
+    person = own_person()
     chosen = request.form.getlist("sheet")[: sheets.MAX_SHEETS]
     try:
         if not chosen:
@@ -56,9 +53,7 @@ def _act(database: Session, person: str, sheet_id: str, action: str) -> None:
 @blueprint.post("/empty")
 def empty() -> ResponseReturnValue:
     """Delete for good whatever was deleted."""
-    person = current_person()
-    if person is None:
-        raise NotFound
+    person = own_person()
     with store().transaction() as database:
         shelf.empty(database, person)
     return redirect(url_for("pages.shelf"))
@@ -67,9 +62,7 @@ def empty() -> ResponseReturnValue:
 @blueprint.post("/<sheet_id>/<any(rename, duplicate, delete, restore, destroy):action>")
 def act(sheet_id: str, action: str) -> ResponseReturnValue:
     """One of the shelf's buttons."""
-    person = current_person()
-    if person is None:
-        raise NotFound
+    person = own_person()
     with store().transaction() as database:
         if action == "rename":
             found = sheets.open_sheet(database, person, sheet_id)

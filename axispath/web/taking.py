@@ -12,12 +12,11 @@ from axispath.core.sheet.document import Document
 from axispath.exchange.formats import FORMATS, Choice, made
 from axispath.exchange.names import told_apart
 from axispath.store import sheets
-from axispath.store.sheets import NotFound
 from axispath.web import errands
 from axispath.web.asked import Taking, TakingMany, body
 from axispath.web.computing import computed
 from axispath.web.inside import VIEWS, answered_view
-from axispath.web.person import current_person, store
+from axispath.web.person import own_person, store
 from axispath.work.kinds import LONG
 from axispath.work.protocol import NAMED, PARTS, called
 
@@ -61,9 +60,7 @@ def export(key: str, part: int = 0) -> Response:
 def export_many() -> Response:
     """Several sheets as an errand, one after the other."""
     wanted = TakingMany.model_validate(body())
-    person = current_person()
-    if person is None:
-        raise NotFound
+    person = own_person()
     with store().transaction() as database:
         found = [sheets.open_sheet(database, person, one).document for one in wanted.sheets]
     names = told_apart((one.name for one in found), FORMATS[wanted.format].ending)

@@ -315,7 +315,6 @@ class _Reader:
 
     def factor(self) -> str:
         """What stands in brackets, with them."""
-        opened = _OPENING.match(self.text, self.at)
         depth, parts = 0, []
         while self.at < len(self.text):
             opened = _OPENING.match(self.text, self.at)

@@ -5,13 +5,14 @@ from __future__ import annotations
 import io
 import textwrap
 from collections.abc import Sequence
+from dataclasses import replace
 from functools import lru_cache
 
 import numpy as np
 from matplotlib.backends.backend_pdf import PdfPages
 
 from axispath.core.sheet.document import Lane
-from axispath.core.sheet.palette import LIGHT, Palette, dash_of, width_of
+from axispath.core.sheet.palette import LIGHT, dash_of, width_of
 from axispath.exchange.picture.sheet_of_paper import Paper, mathematics, plain_words
 
 WIDTH, HEIGHT = 827, 1169  # A4 upright
@@ -22,7 +23,7 @@ MOST_PAGES = 80
 TEXT, SMALL, LINE = 13.0, 11.5, 19
 SWATCH = 34
 GAP = 22  # between columns
-WHITE = Palette(**{**{f: getattr(LIGHT, f) for f in LIGHT.__slots__}, "ground": "#ffffff"})
+WHITE = replace(LIGHT, ground="#ffffff")
 
 
 class Full(Exception):
