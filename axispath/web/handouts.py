@@ -103,9 +103,7 @@ def code(sheet_id: str, token: str) -> ResponseReturnValue:
     if token not in {one.token for one in given if not one.ended}:
         raise access.Ended
     link = url_for("handouts.visit", token=token, _external=True)
-    drawn = segno.make(link, error="m").svg_inline(
-        border=4, dark=None, lineclass="qr-dark", svgclass="qr", omitsize=True
-    )
+    drawn = segno.make(link, error="m").svg_inline(border=4, svgclass="qr", omitsize=True)
     name = opened(sheet_id).document.name
     return render_template("code.html", link=link, code=Markup(drawn), name=name, sheet=sheet_id)
 

@@ -105,7 +105,10 @@ class Visits(HandoutTest):
         _, mine, mine_head, mine_token = self.state(path)
         token_of_link = path.rpartition("/")[2]
         at = f"/sheet/{self.sheet['id']}/handouts/{token_of_link}"
-        self.assertEqual(self.client.get(f"{at}/code").status_code, 200)
+        shown = self.client.get(f"{at}/code").text
+        drawn = re.search(r'<svg[^>]*class="qr"[^>]*>.*?</svg>', shown, re.S)[0]
+        self.assertRegex(drawn, r'<path[^>]* stroke="#000"[^>]* d="M4 4')
+        self.assertIn(f"http://localhost{path}", shown)
         self.client.post(f"{at}/revoke", data={"csrf_token": self.token})
         for client, name, at_head, csrf in (
             (other, key, head, token),
