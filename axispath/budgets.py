@@ -14,12 +14,16 @@ from axispath.core.path.lanes import Effort
 # Pictures on the page
 MOVING_CURVE = Patience(0.12, spent)  # of one lane, while something moves
 MOVING_PICTURE = 0.7  # of all lanes together
+MOVING_FRAMES = 0.06  # of all frames ahead but the first, where they are looked at one by one
 RESTING_CURVE = Patience(4.0, spent)  # of one lane, when only such are still missing
 RESTING_PICTURE = 8.0
+FIRST_PICTURE = Patience(0.06, spent)  # of all lanes, before a page is sent
 FRAMING = Patience(0.4, spent)  # of one lane, in choosing a view for it
 
 # Landmarks
 MOVING_SEARCH = Patience(0.08, spent)  # of one lane, while something moves
+MOVING_EFFORT = Effort(4_000, 0.06, spent)  # of one search among those that are followed
+MOVING_MARKS = 0.4  # of all states ahead, after which no other is begun
 USUAL_SEARCH = Effort(20_000, 0.15, spent)  # of one search
 FURTHER_SEARCH = Effort(600_000, 9.0, spent)  # of all that is still open then
 LINE = Patience(1.5, spent)  # the result of one line of calculation

@@ -10,6 +10,7 @@ from bench import (
     exports,
     language,
     load,
+    opening,
     pages,
     path,
     redraw,
@@ -30,6 +31,7 @@ PARTS = {
     "shelf": shelf.report,
     "pages": pages.report,
     "dragging": dragging.report,
+    "opening": opening.report,
     "load": load.report,
 }
 USUAL = [name for name in PARTS if name != "load"]

@@ -13,6 +13,7 @@ from axispath.core.sheet.document import Document, View
 from axispath.core.sheet.edits import EDITS, with_view
 from axispath.core.sheet.ends import typed_end
 from axispath.core.sheet.resolve import resolve
+from axispath.core.sheet.states import States
 from axispath.core.table.rows import stretch
 from axispath.exchange.landmarks import landmarks_csv
 from axispath.exchange.numbers import numbers_from
@@ -24,6 +25,8 @@ from axispath.web import computing, present, tables
 from axispath.web import reading as reading_card
 from axispath.web.asked import (
     Finer,
+    Following,
+    Foreseeing,
     Framing,
     Numbers,
     Picturing,
@@ -46,9 +49,9 @@ from axispath.web.exact import forms as exact_forms
 from axispath.web.inside import UNFINISHED
 from axispath.web.landmarks.page import landmarks
 from axispath.web.landmarks.searching import looked
-from axispath.web.landmarks.wire import marks_only
+from axispath.web.landmarks.wire import marks_in_states, marks_only
 from axispath.web.person import own_person, person_for_change, remember_person, store
-from axispath.web.picture import encoded_picture, encoded_trails, frame_of
+from axispath.web.picture import encoded_frames, encoded_picture, encoded_trails, frame_of
 from axispath.web.reading_back import read_back
 from axispath.web.source import BLANK, DEMO, LINK, document_at, opened, remember
 from axispath.web.spot import spot as spot_of
@@ -157,6 +160,16 @@ def picture(key: str) -> Response:
     return Response(data, mimetype="application/octet-stream")
 
 
+@blueprint.post("/sheets/<key>/frames")
+@computed(shared=False)
+def frames(key: str) -> Response:
+    """The curves of a view in states that are going to show, in the same format."""
+    wanted = Foreseeing.model_validate(body())
+    frame = frame_of(wanted.view, wanted.width, wanted.height)
+    data = encoded_frames(States(wanted.tried(key), wanted.states), frame)
+    return Response(data, mimetype="application/octet-stream")
+
+
 @blueprint.post("/sheets/<key>/trails")
 @computed(shared=False)
 def trails(key: str) -> Response:
@@ -175,7 +188,14 @@ def path(key: str) -> Response:
     document = wanted.document(key)
     if not wanted.page:
         return answered(marks_only(document, wanted.range(document)))
-    found = landmarks(document, wanted.moving, wanted.longer, wanted.range(document), wanted.along)
+    found = landmarks(
+        document,
+        wanted.moving,
+        wanted.longer,
+        wanted.range(document),
+        wanted.along,
+        wanted.unfolded,
+    )
     page = render_template("parts/landmarks.html", page=found)
     return answered(
         {
@@ -189,6 +209,16 @@ def path(key: str) -> Response:
             "goesOn": found.goes_on,
         }
     )
+
+
+@blueprint.post("/sheets/<key>/marks")
+@computed(shared=False)
+def marks(key: str) -> Response:
+    """Landmarks in states that are going to show, for strips and plot."""
+    wanted = Following.model_validate(body())
+    document = wanted.document(key)
+    states = States(document, wanted.states)
+    return answered(marks_in_states(states, document.view, wanted.range(document)))
 
 
 @blueprint.post("/sheets/<key>/landmarks.csv")

@@ -22,6 +22,10 @@ from axispath.web.source import document_at
 Typed = Annotated[str, Field(max_length=200)]
 Place = Annotated[float, Field(allow_inf_nan=False)]
 States = Annotated[list[Annotated[list[Slide], Field(max_length=20)]], Field(max_length=80)]
+Coming = Annotated[
+    list[Annotated[list[Slide], Field(min_length=1, max_length=20)]],
+    Field(min_length=1, max_length=64),
+]
 Revision = Annotated[int, Field(ge=0, lt=2**31, strict=True)]
 Pixels = Annotated[int, Field(ge=40, le=4000)]
 
@@ -69,6 +73,7 @@ class Searching(Looking):
     moving: bool = False
     page: bool = True
     along: bool = False
+    unfolded: Annotated[list[Typed], Field(max_length=200)] = []
 
     def range(self, document: Document) -> Range | None:
         """The part of the axis; None for all of the view or the domains."""
@@ -90,6 +95,20 @@ class Picturing(Looking):
     height: Pixels
     patient: bool = False
     only: Annotated[list[LaneId], Field(max_length=200)] = []
+
+
+class Foreseeing(Looking):
+    """A look at the states that sliders are going to be in, nearest first."""
+
+    width: Pixels
+    height: Pixels
+    states: Coming
+
+
+class Following(Searching):
+    """A look for landmarks in the states that sliders are going to be in, nearest first."""
+
+    states: Coming
 
 
 class Surfacing(Looking):

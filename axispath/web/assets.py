@@ -2,11 +2,16 @@
 
 from __future__ import annotations
 
+import gzip
 import hashlib
+import posixpath
+import re
+from collections.abc import Callable
 from functools import cache
 from pathlib import Path
 
-from flask import Flask, Response, url_for
+import brotli  # type: ignore[import-untyped]
+from flask import Flask, Response, request, url_for
 from markupsafe import Markup
 from werkzeug.exceptions import NotFound
 from werkzeug.security import safe_join
@@ -45,9 +50,43 @@ def icon(name: str) -> Markup:
     return Markup(text.replace("<svg ", '<svg aria-hidden="true" focusable="false" ', 1))
 
 
+IMPORTED = re.compile(r"""^(?:import|export)\b[^;]*?["'](\.[^"']+)["'];""", re.MULTILINE)
+
+
+@cache
+def modules(name: str) -> tuple[str, ...]:
+    """A script and all that it imports, so that a page can ask for all of them at once."""
+    found: dict[str, None] = {}
+    pending = [name]
+    while pending:
+        one = pending.pop(0)
+        if one in found:
+            continue
+        found[one] = None
+        text = (STATIC / one).read_text()
+        pending += [
+            posixpath.normpath(f"{posixpath.dirname(one)}/{part}")
+            for part in IMPORTED.findall(text)
+        ]
+    return tuple(found)
+
+
+PACKED: dict[str, Callable[[bytes], bytes]] = {
+    "br": lambda data: bytes(brotli.compress(data, quality=9)),
+    "gzip": lambda data: gzip.compress(data, 9, mtime=0),
+}
+
+
+@cache
+def _content(file: str, how: str) -> bytes:
+    """A static file as it is sent, packed once for all requests."""
+    data = Path(file).read_bytes()
+    return PACKED[how](data) if how else data
+
+
 def serve_versioned(app: Flask) -> None:
     """Serve /static/VERSION/NAME; scripts import one another by relative address."""
-    app.jinja_env.globals.update(asset=asset, icon=icon)
+    app.jinja_env.globals.update(asset=asset, icon=icon, modules=modules)
 
     @app.get("/assets/<wanted>/<path:name>")
     def versioned(wanted: str, name: str) -> Response:
@@ -55,7 +94,12 @@ def serve_versioned(app: Flask) -> None:
         kind = KINDS.get(Path(name).suffix)
         if file is None or kind is None or not Path(file).is_file():
             raise NotFound
-        response = Response(Path(file).read_bytes(), mimetype=kind)
+        packable = Path(name).suffix != ".woff2"
+        how = (packable and request.accept_encodings.best_match(list(PACKED))) or ""
+        response = Response(_content(file, how), mimetype=kind)
+        if how:
+            response.headers["Content-Encoding"] = how
+        response.vary.add("Accept-Encoding")
         # A page of another version gets what there is now, but must not keep it under that name.
         response.headers["Cache-Control"] = KEPT if wanted == version() else "no-cache"
         return response

@@ -7,6 +7,7 @@ both sides, and where there is no broker it runs here.
 
 from __future__ import annotations
 
+import base64
 import functools
 import hashlib
 import pickle
@@ -21,7 +22,14 @@ from axispath.core.sheet.document import Document, View
 from axispath.core.sheet.edits import Edit
 from axispath.web import errands, present
 from axispath.web.asked import body, seen_revision
-from axispath.web.inside import VIEWS, Route, answered_view, edited_within, shown
+from axispath.web.inside import (
+    VIEWS,
+    Route,
+    answered_view,
+    drawn_at_once,
+    edited_within,
+    shown,
+)
 from axispath.web.person import guest
 from axispath.web.source import document_at
 from axispath.work.client import Broker, Here
@@ -107,6 +115,12 @@ def payload(document: Document, route: str) -> dict[str, Any]:
         return _payloads.found(seen, work)
     except Cut as cut:
         return present.plain_payload(document, cut.message)
+
+
+def picture(document: Document, route: str) -> str:
+    """The curves that a page comes with, in base 64; empty where the page asks for them itself."""
+    found: bytes = ask(QUICK, route, name_of("at once", document), drawn_at_once, document)
+    return base64.b64encode(found).decode()
 
 
 def steps(document: Document, edits: Sequence[Edit], route: str) -> list[Step]:

@@ -8,22 +8,28 @@ from __future__ import annotations
 
 import io
 from collections.abc import Callable, Sequence
-from contextlib import ExitStack
+from contextlib import ExitStack, suppress
 from functools import cache
 from typing import Any
 
 from flask import Flask, Response, current_app, has_app_context
 
-from axispath.budgets import FRAMING
+from axispath.budgets import FIRST_PICTURE, FRAMING
 from axispath.clock import spent
 from axispath.core.arithmetic.patience import OutOfTime, Patience, limited
 from axispath.core.path.edited import Step, edited
+from axispath.core.sampling.kinds import DRAWN
 from axispath.core.sheet.document import Document
 from axispath.core.sheet.edits import Edit
+from axispath.core.sheet.resolve import resolve
 from axispath.web import present
+from axispath.web.picture import encoded_picture, frame_of
 from axispath.web.source import given
 from axispath.work.protocol import NAMED, PARTS, TOO_LONG, Cut, Passing
 
+USUAL_SIZE = 900, 560  # pixels
+MOST_AT_ONCE = 24  # lanes whose curves come with a page
+LARGEST_AT_ONCE = 100_000  # bytes of them
 UNFINISHED = "X-Unfinished"  # a header in here: the same question may be answered better later
 
 KEPT = ("Content-Type", PARTS, NAMED)  # headers that go on to whoever asked
@@ -92,6 +98,19 @@ def shown(document: Document, seconds: float) -> dict[str, Any]:
             return present.payload(document)
         except OutOfTime:
             raise Cut(TOO_LONG) from None
+
+
+def drawn_at_once(document: Document) -> bytes:
+    """The curves for a page that is about to be opened, in its view and a usual size.
+
+    Empty where that takes longer than a page should, or is more than a page should carry.
+    """
+    with suppress(OutOfTime), limited(FIRST_PICTURE):
+        sheet = resolve(document)
+        if len(sheet.shown(DRAWN)) <= MOST_AT_ONCE:
+            data = encoded_picture(document, sheet, frame_of(document.view, *USUAL_SIZE))
+            return data if len(data) <= LARGEST_AT_ONCE else b""
+    return b""
 
 
 def edited_within(document: Document, edits: Sequence[Edit], seconds: float) -> list[Step]:

@@ -127,6 +127,7 @@ def sheet_page(
         document=found.document,
         lanes=lanes,
         start=start,
+        picture=computing.picture(found.document, found.id),
         keys=KEYS,
         desk_pages=[
             page

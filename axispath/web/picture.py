@@ -11,26 +11,32 @@ from __future__ import annotations
 
 import struct
 from collections.abc import Sequence
-from dataclasses import fields
 from typing import Any
 
 import numpy as np
 import orjson
 
-from axispath.budgets import MOVING_CURVE, MOVING_PICTURE, RESTING_CURVE, RESTING_PICTURE
+from axispath.budgets import (
+    MOVING_CURVE,
+    MOVING_FRAMES,
+    MOVING_PICTURE,
+    RESTING_CURVE,
+    RESTING_PICTURE,
+)
 from axispath.clock import spent
 from axispath.core.arithmetic.patience import OutOfTime, Patience, limited
 from axispath.core.path.trails import lane_marks, trailed
 from axispath.core.sampling.kinds import DRAWN, drawn
-from axispath.core.sampling.primitives import Primitive
+from axispath.core.sampling.primitives import Primitive, Rows
+from axispath.core.sampling.states import Drawing, pictures
 from axispath.core.sampling.view import Frame
 from axispath.core.sheet.curve import inside, range_of
 from axispath.core.sheet.document import Document, View
 from axispath.core.sheet.edits import Slide
 from axispath.core.sheet.resolve import Sheet, resolve
+from axispath.core.sheet.states import States
 from axispath.core.table.kinds import MOVING
 
-Drawing = tuple[str, list[Primitive]]
 QUICK, PATIENT = (MOVING_CURVE, MOVING_PICTURE), (RESTING_CURVE, RESTING_PICTURE)
 
 
@@ -56,15 +62,19 @@ def encoded_picture(
             cut.append(lane.lane.id)
             continue
         drawings.append((lane.lane.id, shapes))
-    told = {
+    return encoded({"view": _view(frame), "cut": cut, "told": _told(document)}, drawings)
+
+
+def _told(document: Document) -> dict[str, dict[str, Any]]:
+    """Where points are that move along curves, in words."""
+    return {
         lane.lane.id: {
             "words": MOVING[lane.kind.key](lane, document.digits),
             "at": inside(range_of(lane), lane.lane.at),
         }
-        for lane in sheet.shown(MOVING)
+        for lane in resolve(document).shown(MOVING)
         if lane.lane.at is not None
     }
-    return encoded({"view": _view(frame), "cut": cut, "told": told}, drawings)
 
 
 def encoded_trails(
@@ -94,21 +104,54 @@ def encoded_trails(
     return encoded({"view": _view(frame), "marks": marks, "cut": sorted(cut)}, drawings)
 
 
+def encoded_frames(states: States, frame: Frame) -> bytes:
+    """A sheet in several states: the lanes that are the same in all of them, and ``frames``, the
+    others in one state after another, as far as the time sufficed.
+    """
+    found = pictures(states, frame, MOVING_CURVE, MOVING_PICTURE, MOVING_FRAMES)
+    numbers = _Numbers()
+    frames = [
+        {
+            "lanes": numbers.listed(picture.drawings),
+            "cut": [*found.still.cut, *picture.cut],
+            "told": _told(states.in_state(k)) if states.sheet.shown(MOVING) else {},
+        }
+        for k, picture in enumerate(found.moving)
+    ]
+    head = {"view": _view(frame), "frames": frames}
+    return numbers.behind({**head, "lanes": numbers.listed(found.still.drawings)})
+
+
 def encoded(head: dict[str, Any], drawings: list[Drawing]) -> bytes:
     """A head and the shapes of lanes in the layout above."""
-    listed, numbers, start = [], [], 0
-    for lane_id, shapes in drawings:
-        told = []
-        for shape in shapes:
-            more = {f.name: getattr(shape, f.name) for f in fields(shape) if f.name != "rows"}
-            told.append({"as": shape.name, "at": [start, shape.rows.size], **more})
-            numbers.append(shape.rows.ravel())
-            start += shape.rows.size
-        listed.append({"id": lane_id, "shapes": told})
-    text = orjson.dumps({**head, "lanes": listed})
-    text += b" " * (-len(text) % 4)
-    data = np.concatenate(numbers).tobytes() if numbers else b""
-    return struct.pack("<I", len(text)) + text + data
+    numbers = _Numbers()
+    return numbers.behind({**head, "lanes": numbers.listed(drawings)})
+
+
+class _Numbers:
+    """The numbers of shapes, one after the other."""
+
+    def __init__(self) -> None:
+        self.parts: list[Rows] = []
+        self.count = 0
+
+    def listed(self, drawings: list[Drawing]) -> list[dict[str, Any]]:
+        """Lanes with their shapes, whose numbers are put behind the others."""
+        return [
+            {"id": lane, "shapes": [self._told(s) for s in shapes]} for lane, shapes in drawings
+        ]
+
+    def _told(self, shape: Primitive) -> dict[str, Any]:
+        at, self.count = self.count, self.count + shape.rows.size
+        self.parts.append(shape.rows.ravel())
+        return {"as": shape.name, "at": [at, shape.rows.size], **shape.looks()}
+
+    def behind(self, head: dict[str, Any]) -> bytes:
+        """A head and all numbers."""
+        text = orjson.dumps(head)
+        text += b" " * (-len(text) % 4)
+        data = np.concatenate(self.parts).tobytes() if self.parts else b""
+        return struct.pack("<I", len(text)) + text + data
 
 
 def frame_of(view: View, width: int, height: int) -> Frame:

@@ -233,6 +233,11 @@ class BrowserTest(unittest.TestCase):
         self.page.fill("#entry", text)
         self.page.press("#entry", "Enter")
 
+    def turn_to(self, page):
+        """A page of the desk, with the script that comes with its first opening."""
+        self.page.get_by_role("tab", name=page).click()
+        expect(self.page.locator(".desk [inert]")).to_have_count(0)
+
     def open_with(self, *lines):
         """A sheet that has these lanes already: typing them one by one takes its time."""
         self.open()

@@ -44,13 +44,13 @@ class Access(BrowserTest):
 
     def test_data_working_and_a_place_of_the_plane(self):
         self.open("/demo/engine")
-        self.page.get_by_role("tab", name="Data").click()
+        self.turn_to("Data")
         self.page.locator(".fit").first.wait_for()
         for part in ("summary", "drawn", "arrange"):
             self.page.locator(f"[data-part={part}] summary").click()
         self.page.locator(".data-cells td").nth(2).click()
         self.check("data")
-        self.page.get_by_role("tab", name="Working").click()
+        self.turn_to("Working")
         self.page.fill("#work-entry", "10/14")
         self.page.press("#work-entry", "Enter")
         self.page.locator(".work-line").wait_for()

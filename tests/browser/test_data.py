@@ -13,7 +13,7 @@ BLOCK = "0\t1\n1\t3\n2\t5.5\n3\t7\n4\t9"
 
 class Data(BrowserTest):
     def open_data(self):
-        self.page.get_by_role("tab", name="Data").click()
+        self.turn_to("Data")
         expect(self.page.locator("#data-choice")).to_be_attached()
 
     def begin(self):

@@ -12,7 +12,7 @@ CRANE = "rope = load/4\nload = mass g\nmass = 850 kg"
 class Equations(BrowserTest):
     def open_working(self):
         self.open()
-        self.page.get_by_role("tab", name="Working").click()
+        self.turn_to("Working")
         expect(self.page.locator("#work-entry")).to_be_focused()
 
     def add(self, text):
@@ -64,7 +64,7 @@ class Equations(BrowserTest):
         expect(self.page.locator(".lane")).to_have_count(1)
         expect(self.page.locator(".lane")).to_contain_text("4 rows")
         self.page.reload()
-        self.page.get_by_role("tab", name="Working").click()
+        self.turn_to("Working")
         expect(self.page.locator("[data-run=low]")).to_have_value("100 kg")
         self.page.fill("[data-run=count]", "many")
         self.page.get_by_role("button", name="Make the table").click()
@@ -73,7 +73,7 @@ class Equations(BrowserTest):
     def test_a_slider_moves_an_answer_and_the_curve_that_uses_it(self):
         self.open()
         self.type_line("k = 2")
-        self.page.get_by_role("tab", name="Working").click()
+        self.turn_to("Working")
         self.add("depth = 3 + k u\nu = k - 1")
         expect(self.answer("depth")).to_contain_text("5")
         self.page.fill("#work-entry", "2 depth")
@@ -130,7 +130,7 @@ class Equations(BrowserTest):
     def test_the_demo_on_a_phone(self):
         self.page.set_viewport_size({"width": 390, "height": 844})
         self.open("/demo/crane")
-        self.page.get_by_role("tab", name="Working").click()
+        self.turn_to("Working")
         expect(self.answer("rope")).to_contain_text(re.compile(r"2\.084 kN"))
         width = self.page.evaluate("document.documentElement.scrollWidth")
         self.assertLessEqual(width, 390)

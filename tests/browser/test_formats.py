@@ -43,7 +43,7 @@ class Formats(BrowserTest):
             self.page.set_input_files("#bring-file", str(place))
             self.page.get_by_role("button", name="Bring in", exact=True).click()
         expect(self.page.locator(".lane")).to_have_count(4)
-        self.page.get_by_role("tab", name="Working").click()
+        self.turn_to("Working")
         expect(self.page.locator(".block-answers").first).to_contain_text("8.336 kN")
         self.page.goto(self.server.url + "/shelf")
         expect(self.page.locator(".sheet-link").first).to_have_text("Crane load")

@@ -58,7 +58,7 @@ class Solve(SolveTest):
         self.page.locator("#plot").press("Home")
         self.eventually(lambda: self.ink(2, 4, (32, 48, 43), 4), True)
         expect(self.page.locator(".lane")).to_have_count(0)
-        self.assertFalse(self.ink(2, 4, plum, 4))
+        self.assertFalse(self.ink(2, 4, plum, 1))
         self.page.get_by_role("button", name="Keep as lanes").click()
         expect(self.page.locator(".lane")).to_have_count(2)
         expect(self.lane("left")).to_be_visible()

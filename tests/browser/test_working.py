@@ -12,7 +12,7 @@ class Working(BrowserTest):
 
     def open_working(self):
         self.open()
-        self.page.get_by_role("tab", name="Working").click()
+        self.turn_to("Working")
         expect(self.page.locator("#work-entry")).to_be_focused()
 
     def work(self, *lines):
@@ -140,7 +140,7 @@ class Working(BrowserTest):
         # It is still there after a reload, and without a solution it says what contradicts itself.
         self.page.wait_for_function("location.pathname.length > 1")
         self.page.reload()
-        self.page.get_by_role("tab", name="Working").click()
+        self.turn_to("Working")
         self.page.get_by_text("Linear system").click()
         expect(self.page.locator("#work-system")).to_have_value("2x + 3y = 7\nx - y = 1")
         self.page.fill("#work-system", "x + y = 1\nx + y = 3")
@@ -295,7 +295,7 @@ class Working(BrowserTest):
         self.type_line("a = 1.5")
         self.page.get_by_role("button", name="More for a").click()
         self.page.get_by_role("button", name="To Working").click()
-        self.page.get_by_role("tab", name="Working").click()
+        self.turn_to("Working")
         expect(self.page.locator(".work-line")).to_have_count(1)
         expect(self.line(0)).to_contain_text("= 1.5")
         expect(self.page.locator(".lane")).to_have_count(1)

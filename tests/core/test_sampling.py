@@ -118,7 +118,7 @@ class Fidelity(unittest.TestCase):
         frame = Frame(1e6, 1e6 + 1e-4, -1e-4, 1e-4, 900, 560)
         (stroke,) = strokes("x - 1000000.00005", frame)
         middle = stroke[np.argmin(np.abs(stroke[:, 0] - 450))]
-        self.assertAlmostEqual(middle[1], 280 + (middle[0] - 450) * 280 / 450, delta=0.5)
+        self.assertAlmostEqual(middle[1], 280 + (middle[0] - 450) * 280 / 900, delta=0.1)
 
     def test_undefined_everywhere_draws_nothing(self):
         for line in ("1/0", "√(-1 - x^2)", "ln(-x^2)"):

@@ -10,13 +10,14 @@ from __future__ import annotations
 
 import operator
 from collections.abc import Callable
+from dataclasses import replace
 from functools import partial
 
 from flint import arb, arb_series, ctx, fmpq
 
 from axispath.core import catalogue
-from axispath.core.arithmetic.program import Bound, Operation, Program, Step, bind
-from axispath.core.arithmetic.rationals import folded
+from axispath.core.arithmetic.folding import folded
+from axispath.core.arithmetic.program import Bound, Operation, Program, Step, Work, bind
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.catalogue.balls import (
     LOCK,
@@ -57,7 +58,8 @@ class BallFunction:
         bits = ctx.prec
         if bits not in self._bound:
             try:
-                self._bound[bits] = bind(self.plan, operations(self.plan, self.unit))
+                made = bind(self.plan, operations(self.plan, self.unit))
+                self._bound[bits] = replace(made, work=tuple(map(_plainer(made), made.work)))
             except OutsideDomain:
                 self._bound[bits] = None
         bound = self._bound[bits]
@@ -78,6 +80,24 @@ class BallFunction:
         if isinstance(result, arb):
             return [result] + [arb(0)] * (length - 1)
         return [result[k] for k in range(length)]
+
+
+def _plainer(bound: Bound) -> Callable[[Work], Work]:
+    """A product with a constant, or a quotient by one, needs no look at what may be undefined."""
+
+    def is_plain(index: int) -> bool:
+        value = bound.registers[index]
+        return isinstance(value, arb) and value.is_finite() and not value.contains(0)
+
+    def plainer(work: Work) -> Work:
+        index, carry_out, first, second, operands = work
+        if carry_out is _multiply and (is_plain(first) or is_plain(second)):
+            return index, operator.mul, first, second, operands
+        if carry_out is divide and is_plain(second):
+            return index, operator.truediv, first, second, operands
+        return work
+
+    return plainer
 
 
 def constant_ball(plan: Program, unit: AngleUnit) -> arb:

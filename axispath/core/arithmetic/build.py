@@ -63,11 +63,13 @@ def program(
     inputs: tuple[str, ...] = ("x",),
     definitions: Mapping[str, Definition] | None = None,
     everywhere: bool = False,
+    turned: tuple[str, ...] = (),
 ) -> Program:
     """Write ``expression`` out as steps. Every name must be an input or defined.
 
     Inputs hide values of the sheet with their names: in the expression itself, and with
-    ``everywhere`` in all definitions that it needs.
+    ``everywhere`` in all definitions that it needs. Values that are ``turned`` are further inputs,
+    behind the others, for whatever needs them.
 
     Raises NotComputable with a sentence where that cannot be done.
     """
@@ -75,11 +77,14 @@ def program(
     names = {name: builder.step(Step("input", (), name)) for name in inputs}
     if everywhere:
         builder.values.update(names)
+    for name in turned:
+        builder.values[name] = builder.step(Step("input", (), (name, "turned")))
     value = builder.expression(expression, names)
+    count = len(inputs) + len(turned)
     if isinstance(value, int):
-        return Program(len(inputs), tuple(builder.steps), value)
+        return Program(count, tuple(builder.steps), value)
     last = value[-1] if value else builder.step(Step("undefined"))
-    return Program(len(inputs), tuple(builder.steps), last, value)
+    return Program(count, tuple(builder.steps), last, value)
 
 
 @dataclass

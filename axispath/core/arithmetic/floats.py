@@ -11,8 +11,8 @@ import numpy as np
 from numpy.typing import NDArray
 
 from axispath.core import catalogue
+from axispath.core.arithmetic.folding import folded
 from axispath.core.arithmetic.program import Bound, Operation, Program, Step, bind
-from axispath.core.arithmetic.rationals import folded
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.catalogue.powers import odd_root
 

@@ -108,12 +108,22 @@ def folded_in(plan: Program) -> Program:
 Operation = Callable[..., Any]
 
 
+# Where the result goes, what is carried out, and on what: on one or two steps, which are told by
+# themselves as most are of that kind (−1 for none), or on all of some.
+Work = tuple[int, Operation, int, int, tuple[int, ...]]
+
+
+def _work(index: int, operation: Operation, operands: tuple[int, ...]) -> Work:
+    first = operands[0] if len(operands) in (1, 2) else -1
+    return index, operation, first, operands[1] if len(operands) == 2 else -1, operands
+
+
 @dataclass(frozen=True, slots=True)
 class Bound:
     """A program bound to one arithmetic: constants computed, operations looked up."""
 
     registers: tuple[Any, ...]
-    work: tuple[tuple[int, Operation, tuple[int, ...]], ...]
+    work: tuple[Work, ...]
     result: int
 
     def run(self, *inputs: Any) -> Any:
@@ -125,11 +135,13 @@ class Bound:
         check = time_check()
         registers = list(self.registers)
         registers[: len(inputs)] = inputs
-        for index, operation, operands in self.work:
+        for index, operation, first, second, operands in self.work:
             if check is not None:
                 check()
-            if len(operands) == 2:
-                registers[index] = operation(registers[operands[0]], registers[operands[1]])
+            if second >= 0:
+                registers[index] = operation(registers[first], registers[second])
+            elif first >= 0:
+                registers[index] = operation(registers[first])
             else:
                 registers[index] = operation(*[registers[operand] for operand in operands])
         return registers
@@ -146,5 +158,5 @@ def bind(plan: Program, operation: Callable[[Step], Operation]) -> Bound:
             registers[index] = carry_out(*[registers[operand] for operand in step.operands])
         else:
             varying.add(index)
-            work.append((index, carry_out, step.operands))
+            work.append(_work(index, carry_out, step.operands))
     return Bound(tuple(registers), tuple(work), plan.result)

@@ -9,9 +9,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable
-from dataclasses import replace
 from fractions import Fraction
-from functools import lru_cache
 from typing import NamedTuple
 
 from flint import arb, fmpq
@@ -79,7 +77,7 @@ def exact_registers(plan: Program, unit: AngleUnit, *inputs: Exact) -> list[Exac
             results.append(ONE)
             continue
         try:
-            results.append(_carry_out(step, [results[i] for i in step.operands], unit))
+            results.append(carried_out(step, [results[i] for i in step.operands], unit))
         except (Inexact, ZeroDivisionError):
             results.append(None)
     return results
@@ -94,51 +92,53 @@ def _is_zeroth_power(plan: Program, step: Step, results: list[Exact | None]) -> 
     return value is not None and value.is_zero and plan.steps[base].operation == "constant"
 
 
-@lru_cache(maxsize=1024)
-def folded(plan: Program, unit: AngleUnit) -> Program:
-    """The program with every constant part that is a fraction written as one.
+def fraction_near(x: float, off: float, most: int) -> Fraction | None:
+    """The fraction with a denominator up to ``most`` that lies at most ``off`` from x, if any.
 
-    So sin(π) is 0 and not 1.2·10⁻¹⁶, and a division by it has no value.
+    Where so little off it can only be a convergent of x (Legendre 1798, Essai sur la théorie des
+    nombres), which floats tell.
     """
-    varying = set(range(plan.inputs))
-    if plan.inputs == len(plan.steps):
-        return plan
-    constants: list[Exact | None] = [None] * plan.inputs
-    steps = list(plan.steps)
-    for index, step in enumerate(plan.steps[plan.inputs :], plan.inputs):
-        if not varying.isdisjoint(step.operands):
-            varying.add(index)
-            constants.append(None)
-            continue
-        try:
-            value = _carry_out(step, [constants[i] for i in step.operands], unit)
-        except (Inexact, ZeroDivisionError) as error:
-            constants.append(None)
-            if isinstance(error, ZeroDivisionError):
-                steps[index] = Step("undefined")
-            continue
-        constants.append(value)
-        if not value.turns and step.operation != "number":
-            steps[index] = Step("number", (), value.rational)
-    return replace(plan, steps=tuple(steps))
+    if not math.isfinite(x):
+        return None
+    if off * most * most * 2 >= 1:
+        found = Fraction(x).limit_denominator(most)
+        return found if abs(float(found) - x) <= off else None
+    before, last = (0, 1), (1, 0)
+    rest = x
+    while True:
+        whole = math.floor(rest)
+        top, bottom = whole * last[0] + before[0], whole * last[1] + before[1]
+        if bottom > most:
+            return None
+        if abs(top / bottom - x) <= off:
+            return Fraction(top, bottom)
+        if rest == whole:
+            return None
+        rest = 1 / (rest - whole)
+        before, last = last, (top, bottom)
 
 
 def guess(ball: arb, degrees: bool = False) -> list[Exact]:
     """Simple exact numbers that lie in the ball, the simplest first."""
-    x = float(ball.mid())
-    near = [Exact(Fraction(x).limit_denominator(MOST_PARTS))]
+    x, radius = float(ball.mid()), float(ball.rad())
+    off = max(abs(x), 1e-300) * 1e-12 + radius
+    near = []
+    if (simple := fraction_near(x, off, MOST_PARTS)) is not None:
+        near.append(Exact(simple))
     if not degrees:
-        near.append(Exact(Fraction(0), Fraction(x / math.pi).limit_denominator(MOST_OF_TURN)))
+        turns = fraction_near(x / math.pi, off / math.pi, MOST_OF_TURN)
+        if turns is not None:
+            near.append(Exact(Fraction(0), turns))
     found = []
     for candidate in near:
-        if abs(float(candidate.ball) - x) <= max(abs(x), 1e-300) * 1e-12 + float(ball.rad()):
-            with precision(400):
-                if ball.overlaps(candidate.ball):
-                    found.append(candidate)
+        with precision(400):
+            if ball.overlaps(candidate.ball):
+                found.append(candidate)
     return found
 
 
-def _carry_out(step: Step, given: list[Exact | None], unit: AngleUnit) -> Exact:
+def carried_out(step: Step, given: list[Exact | None], unit: AngleUnit) -> Exact:
+    """The exact value of a step. Raises Inexact, ZeroDivisionError."""
     if step.operation == "choose":
         return _chosen(str(step.detail), given)
     if any(value is None for value in given):

@@ -8,8 +8,7 @@ Introduction to Interval Analysis, chapter 9; Johansson 2017, Arb).
 from __future__ import annotations
 
 import threading
-from collections.abc import Callable, Iterator
-from contextlib import contextmanager
+from collections.abc import Callable
 
 from flint import arb, arb_series, ctx
 
@@ -24,20 +23,26 @@ NAN = arb.nan()
 LOCK = threading.RLock()
 
 
-@contextmanager
-def precision(bits: int) -> Iterator[None]:
+class precision:
     """Work with balls at so many bits.
 
     The library's working precision is global, so this holds a lock. A precision changed by
     others would never make a result wrong, only wider.
     """
-    with LOCK:
-        before = ctx.prec
-        ctx.prec = bits
-        try:
-            yield
-        finally:
-            ctx.prec = before
+
+    __slots__ = ("before", "bits")
+
+    def __init__(self, bits: int) -> None:
+        self.bits = bits
+
+    def __enter__(self) -> None:
+        LOCK.acquire()
+        self.before = ctx.prec
+        ctx.prec = self.bits
+
+    def __exit__(self, *error: object) -> None:
+        ctx.prec = self.before
+        LOCK.release()
 
 
 class OutsideDomain(ArithmeticError):

@@ -16,7 +16,7 @@ from axispath.core.arithmetic.interval import End
 from axispath.core.arithmetic.patience import OutOfTime, Patience, limited
 from axispath.core.arithmetic.program import Definition, Program, extended
 from axispath.core.catalogue.balls import OutsideDomain
-from axispath.core.language.tree import Call, Name, Negation, Sum
+from axispath.core.language.tree import Call, Expression, Name, Negation, Sum
 from axispath.core.memory import Memory
 from axispath.core.search.budget import EVALUATIONS, Budget
 from axispath.core.search.find import find_path, find_zeros, untouched
@@ -155,17 +155,18 @@ def crossing_path(
     only: Range | None,
 ) -> Path | None:
     """The intersections of two functions on what their domains have in common."""
-    ends = _common(first, second, left, right, only)
+    ends = common(first, second, left, right, only)
     return None if ends is None else _crossing(first, second, ends, budget)
 
 
-def _common(
+def common(
     first: ResolvedLane,
     second: ResolvedLane,
     left: float,
     right: float,
     only: Range | None,
 ) -> Range | None:
+    """Where two functions can meet; None where their domains have nothing in common."""
     one, other = (interval(lane, left, right, only) for lane in (first, second))
     if one is None or other is None:
         return None
@@ -198,9 +199,17 @@ def met_on(lane: ResolvedLane, mark: Landmark) -> Landmark:
 
 def difference(first: ResolvedLane, second: ResolvedLane) -> Program:
     """first − second as a program of x, without their own domains."""
+    body, sides = difference_of(first, second)
+    return program(body, ("x",), extended(first.definitions, sides))
+
+
+def difference_of(
+    first: ResolvedLane, second: ResolvedLane
+) -> tuple[Expression, dict[str, Definition]]:
+    """first − second as a formula, and what the names in it stand for."""
     sides = {"first side": _rule(first), "second side": _rule(second)}
     calls = [Call(name, (Name("x"),)) for name in sides]
-    return program(Sum((calls[0], Negation(calls[1]))), ("x",), extended(first.definitions, sides))
+    return Sum((calls[0], Negation(calls[1]))), sides
 
 
 def _rule(lane: ResolvedLane) -> Definition:

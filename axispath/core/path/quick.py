@@ -6,6 +6,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from axispath.core.arithmetic.floats import FloatFunction
+from axispath.core.arithmetic.places import uneven
 from axispath.core.search.landmark import Certainty, Kind, Landmark, Method, Path
 
 SAMPLES = 600
@@ -16,10 +17,7 @@ Floats = NDArray[np.float64]
 
 def quick_path(function: FloatFunction, low: float, high: float) -> Path:
     """Sign changes and turning points that a sampling sees. May miss some."""
-    even = np.linspace(0.0, 1.0, SAMPLES)
-    uneven = even + np.sin(np.arange(SAMPLES) * 2.399) * (0.3 / SAMPLES)
-    uneven[0], uneven[-1] = 0.0, 1.0
-    x = low + (high - low) * uneven
+    x = low + (high - low) * uneven(SAMPLES)
     y = function(x)
     with np.errstate(all="ignore"):
         marks = [*_zeros(function, x, y), *_turning(function, x, y)]

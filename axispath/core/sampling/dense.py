@@ -7,11 +7,13 @@ probed at places that follow no grid, and drawn as a filled band.
 from __future__ import annotations
 
 from collections.abc import Callable
+from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
 
 Floats = NDArray[np.float64]
+Columns = NDArray[np.int64]
 Heights = Callable[[Floats], Floats]
 
 PROBES = 24  # in a column
@@ -22,54 +24,63 @@ NEAR = 24  # columns on either side in which turns of the samples are counted
 CROWD = 3  # turns in these, below which nothing is probed
 LEAST = 1.0  # pixels: a turn smaller than that does not show
 GOLDEN = 0.6180339887498949
+WIDEST = 1 << 20  # columns, more than any picture has
 
 
-def dense_columns(
-    heights: Heights, x: Floats, y: Floats, left: float, pixel: float
-) -> tuple[NDArray[np.int64], Floats, Floats]:
-    """The dense columns, and how low and how high the curve goes in each, in pixels.
+@dataclass(frozen=True, slots=True)
+class Dense:
+    """Dense columns, and how low and how high the curve goes in each, in pixels."""
 
-    ``x`` and ``y`` are first samples, a pixel or two apart, ``heights`` gives pixels above the
-    bottom of the view, and column k runs from ``left`` + k · ``pixel`` on.
+    columns: Columns
+    lowest: Floats
+    highest: Floats
+
+
+def crowded(x: Floats, y: Floats, left: float, pixel: float) -> dict[int, Columns]:
+    """Columns near which samples turn again and again, by row of ``y``; most rows have none.
+
+    ``x`` are first samples of all rows, a pixel or two apart, ``y`` their heights in pixels, shape
+    (rows, places). Column k runs from ``left`` + k · ``pixel`` on.
     """
-    suspects = _suspects(x, y, left, pixel)
-    if not len(suspects):
-        return suspects, np.empty(0), np.empty(0)
+    step = np.diff(y, axis=1)
+    large = np.abs(step) > LEAST
+    turns = (step[:, :-1] * step[:, 1:] < 0) & large[:, :-1] & large[:, 1:]
+    missing = np.isnan(step)
+    if missing.any():
+        turns |= missing[:, :-1] != missing[:, 1:]
+    row, at = np.nonzero(turns)
+    if len(at) < CROWD:
+        return {}
+    key = row * WIDEST + np.floor((x[at + 1] - left) / pixel).astype(np.int64)
+    near = np.searchsorted(key, key + NEAR, side="right") - np.searchsorted(key, key - NEAR)
+    key = key[near >= CROWD]
+    first = int(np.floor((x[0] - left) / pixel))
+    last = int(np.ceil((x[-1] - left) / pixel * (1 - 1e-12))) - 1
+    found = {}
+    for one in np.unique(key // WIDEST):
+        middle = key[key // WIDEST == one] % WIDEST
+        around = np.unique(np.concatenate([middle + k for k in range(-AROUND, AROUND + 1)]))
+        found[int(one)] = around[(around >= first) & (around <= last)]
+    return found
+
+
+def dense_among(
+    suspects: Columns, heights: Heights, start: float, stop: float, left: float, pixel: float
+) -> Dense:
+    """Those of some columns that are dense; ``heights`` gives pixels above the view's bottom."""
     shares = (np.arange(PROBES) * GOLDEN) % 1.0
     shares.sort()
     # Another shift in every column, so that no oscillation keeps step with the probes.
     shifts = ((suspects * GOLDEN) % 1.0) / PROBES
     places = left + (suspects[:, None] + (shares[None, :] + shifts[:, None]) % 1.0) * pixel
     places.sort(axis=1)
-    places = np.clip(places, x[0], x[-1])
+    places = np.clip(places, start, stop)
     probed = heights(places.ravel()).reshape(places.shape)
     dense = _turns_around(suspects, probed) >= TURNS
     found, probed = suspects[dense], probed[dense]
     low = np.nanmin(probed, axis=1, initial=np.inf)
     high = np.nanmax(probed, axis=1, initial=-np.inf)
-    low, high = _with_neighbours(found, low, high)
-    return found, low, high
-
-
-def _suspects(x: Floats, y: Floats, left: float, pixel: float) -> NDArray[np.int64]:
-    """Columns near samples at which the curve turns; turns that are alone are left out."""
-    step = np.diff(y)
-    turns = (step[:-1] * step[1:] < 0) & (np.abs(step[:-1]) > LEAST) & (np.abs(step[1:]) > LEAST)
-    missing = np.isnan(step)
-    turns |= missing[:-1] != missing[1:]
-    at = np.flatnonzero(turns) + 1
-    if not len(at):
-        return np.empty(0, dtype=np.int64)
-    first = int(np.floor((x[0] - left) / pixel))
-    last = int(np.ceil((x[-1] - left) / pixel * (1 - 1e-12))) - 1
-    middle = np.floor((x[at] - left) / pixel).astype(np.int64)
-    first_near = np.searchsorted(middle, middle - NEAR)
-    last_near = np.searchsorted(middle, middle + NEAR, side="right")
-    middle = middle[last_near - first_near >= CROWD]
-    if not len(middle):
-        return middle
-    near = np.unique(np.concatenate([middle + k for k in range(-AROUND, AROUND + 1)]))
-    return near[(near >= first) & (near <= last)]
+    return Dense(found, *_with_neighbours(found, low, high))
 
 
 def _turns_around(columns: NDArray[np.int64], probed: Floats) -> NDArray[np.int64]:

@@ -13,6 +13,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from axispath.core.arithmetic.balls import DOUBLE, box, precision
+from axispath.core.arithmetic.places import uneven
 from axispath.core.catalogue.balls import OutsideDomain
 from axispath.core.sampling.shade import shaded
 from axispath.core.sampling.view import Frame
@@ -55,11 +56,7 @@ def _first(curve: Curve, frame: Frame, low: float, high: float) -> Floats:
     count = FIRST
     length = 0.0
     while True:
-        even = np.linspace(0.0, 1.0, count)
-        # No oscillation keeps step with uneven places.
-        uneven = even + np.sin(np.arange(count) * 2.399) * (0.3 / count)
-        uneven[0], uneven[-1] = 0.0, 1.0
-        t: Floats = low + (high - low) * uneven
+        t: Floats = low + (high - low) * uneven(count)
         t[-1] = high
         x, y = _pixels(curve, frame, t)
         with np.errstate(invalid="ignore"):

@@ -6,8 +6,8 @@ separates the parts of a shape. Whoever draws takes colour, dash and width from 
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-from typing import ClassVar, Literal
+from dataclasses import dataclass, fields
+from typing import Any, ClassVar, Literal
 
 import numpy as np
 from numpy.typing import NDArray
@@ -16,7 +16,16 @@ Rows = NDArray[np.float32]
 
 
 @dataclass(frozen=True, slots=True)
-class Stroke:
+class Shape:
+    """What all shapes have in common."""
+
+    def looks(self) -> dict[str, Any]:
+        """How it is drawn: its fields but for the numbers."""
+        return {f.name: getattr(self, f.name) for f in fields(self) if f.name != "rows"}
+
+
+@dataclass(frozen=True, slots=True)
+class Stroke(Shape):
     """A line through ``rows`` (x, y). A ``faint`` one is seen behind what matters, a ``pale`` one
     is told apart from the rest of its lane. A ``border`` belongs to its region or not.
     """
@@ -30,7 +39,7 @@ class Stroke:
 
 
 @dataclass(frozen=True, slots=True)
-class Band:
+class Band(Shape):
     """A strip between two lines: ``rows`` are (x, lowest, x, highest)."""
 
     name: ClassVar[str] = "band"
@@ -39,7 +48,7 @@ class Band:
 
 
 @dataclass(frozen=True, slots=True)
-class Dots:
+class Dots(Shape):
     """Single points, ``rows`` (x, y); with a ``handle`` where a hand can take hold of them.
 
     ``large`` ones are points of the sheet, ``small`` ones no wider than a line, ``hollow`` ones
@@ -56,7 +65,7 @@ class Dots:
 
 
 @dataclass(frozen=True, slots=True)
-class Patch:
+class Patch(Shape):
     """Part of the plane: ``rows`` are rectangles (left, bottom, right, top).
 
     An ``open`` one is where nothing could be settled, a ``tint`` above 0
@@ -71,7 +80,7 @@ class Patch:
 
 
 @dataclass(frozen=True, slots=True)
-class Label:
+class Label(Shape):
     """A number or a word, ``text``, at a place (x, y)."""
 
     name: ClassVar[str] = "label"

@@ -7,9 +7,9 @@ from fractions import Fraction
 from flint import arb
 
 from axispath.core.arithmetic.balls import precision
+from axispath.core.arithmetic.folding import folded
 from axispath.core.arithmetic.interval import End
 from axispath.core.arithmetic.program import Program, Step, TooLarge, folded_in
-from axispath.core.arithmetic.rationals import folded
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.catalogue.balls import OutsideDomain
 from axispath.core.search.cuts import BITS

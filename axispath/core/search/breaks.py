@@ -29,8 +29,8 @@ from axispath.core.search.landmark import (
     Stretch,
 )
 from axispath.core.search.pieces import TAILS, Cutter
+from axispath.core.search.rational import rational
 from axispath.core.search.series import NoGerm
-from axispath.core.search.specialise import specialised
 
 
 @dataclass(frozen=True)
@@ -129,7 +129,7 @@ class Classifier:
             return None
         direction, bend = self._shape(piece, cut, side)
         target = self.cutter.plan.result
-        plan = specialised(self.cutter.plan, piece.branches, target)
+        plan = self.cutter.specialised(piece, target)
         exact: Exact | None = None
         if cut.exact is not None:
             exact = exact_registers(plan, self.cutter.unit, cut.exact)[plan.result]
@@ -139,6 +139,9 @@ class Classifier:
         if 1 in flat:
             level = self.cutter.value(target, arb(piece.middle), piece.branches)
             return Side(level if level.is_finite() else None, arb(0), exact, 0, 0)
+        at_once = self._side_of_quotient(piece, cut, side, direction, bend)
+        if at_once is not None:
+            return at_once
         self.cutter.budget.spend(2)
         function = self.cutter.function(piece, target).true
         with precision(BITS):
@@ -162,6 +165,26 @@ class Classifier:
                 continue
         return Side(None, None, None, direction, bend)
 
+    def _side_of_quotient(
+        self, piece: Piece, cut: Cut, side: int, direction: int, bend: int
+    ) -> Side | None:
+        """The same for a quotient of polynomials at a fraction: exactly; None elsewhere."""
+        quotient = rational(self.cutter.specialised(piece, self.cutter.plan.result))
+        if quotient is None or cut.exact is None or cut.exact.turns:
+            return None
+        place = cut.exact.rational
+        value = quotient.at(place)
+        if value is not None:
+            slope = quotient.at(place, 1)
+            told = Exact(value)
+            ball = None if slope is None else Exact(slope).ball
+            with precision(BITS):
+                return Side(told.ball, ball, told, direction, bend)
+        touching = self._touching(piece, side)
+        if touching is None or not touching.sign:
+            return None
+        return Side(arb("inf") * touching.sign, None, None, direction, bend)
+
     def _slope(self, piece: Piece, germ: Germ) -> arb | None:
         """The limit of the slope next to a cut; None where it is not known."""
         if not self.slopes:
@@ -175,11 +198,15 @@ class Classifier:
 
     def _shape(self, piece: Piece, cut: Cut, side: int) -> tuple[int, int]:
         """Direction and bend of the span of a piece that touches the cut."""
+        span = self._touching(piece, side)
+        return (0, 0) if span is None else (span.direction, span.bend)
+
+    def _touching(self, piece: Piece, side: int) -> Span | None:
+        """The first or the last span of a piece."""
         inside = [s for s in self.spans if s.low >= piece.left.low and s.high <= piece.right.high]
         if not inside:
-            return 0, 0
-        span = inside[0] if side > 0 else inside[-1]
-        return span.direction, span.bend
+            return None
+        return inside[0] if side > 0 else inside[-1]
 
     # Both sides
 

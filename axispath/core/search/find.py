@@ -10,9 +10,10 @@ from dataclasses import replace
 from flint import arb
 
 from axispath.core.arithmetic.balls import BallFunction, nearest, precision
+from axispath.core.arithmetic.folding import folded
 from axispath.core.arithmetic.interval import End
 from axispath.core.arithmetic.program import Program, TooLarge
-from axispath.core.arithmetic.rationals import Exact, folded
+from axispath.core.arithmetic.rationals import Exact
 from axispath.core.arithmetic.reasons import why_undefined
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.catalogue.balls import OutsideDomain

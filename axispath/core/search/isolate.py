@@ -11,9 +11,8 @@ from __future__ import annotations
 from collections import deque
 from collections.abc import Callable
 from dataclasses import dataclass, field
-from math import comb
 
-from flint import arb
+from flint import arb, arb_poly
 
 from axispath.core.arithmetic.balls import DOUBLE, box, precision
 from axispath.core.catalogue.balls import MAX_ORDER, OutsideDomain
@@ -83,7 +82,7 @@ def _examine(
         return
     levels = over
     if not _settled(levels, at.wanted):
-        levels = _centred(tower, x, over)
+        levels = _centred(tower, x, over, at.wanted)
     still: list[int] = []
     resolved: list[int] = []
     top = 0
@@ -115,27 +114,30 @@ def _settled(levels: list[arb], wanted: tuple[int, ...]) -> bool:
     )
 
 
-def _centred(tower: Tower, x: arb, over: list[arb]) -> list[arb]:
+def _centred(tower: Tower, x: arb, over: list[arb], wanted: tuple[int, ...]) -> list[arb]:
     """The Taylor form around the middle m, with the last coefficient over the whole box.
 
-    f(x) = Σ cₖ(m) (x − m)ᵏ + cₙ(ξ) (x − m)ⁿ, and likewise for the derivatives. Far
+    f(x) = Σ cₖ(m) (x − m)ᵏ + cₙ(ξ) (x − m)ⁿ, and likewise for the derivatives, as far as they are
+    needed to settle the ``wanted`` ones; each up to a positive factor. Far
     tighter than plain enclosures on boxes of moderate width (Moore, Kearfott and Cloud 2009,
     chapter 9).
     """
     last = MAX_ORDER - 1
     if tower.scaled or not over[last].is_finite():
         return over
-    at = tower.coefficients(arb(x.mid()))
-    reach = x - x.mid()
-    coefficients = [*at[:last], over[last]]
-    levels = []
+    middle = arb(x.mid())
+    reach = x - middle
+    form = arb_poly([*tower.coefficients(middle)[:last], over[last]])
+    levels = list(over)
+    low, high = min(wanted), max(wanted)
     for level in range(last):
-        total = coefficients[last] * comb(last, level)
-        for k in range(last - 1, level - 1, -1):
-            total = total * reach + coefficients[k] * comb(k, level)
         # Either enclosure may be the one without 0.
-        levels.append(over[level] if over[level] != 0 else total)
-    return [*levels, over[last]]
+        if level >= low and levels[level].contains(0):
+            levels[level] = form(reach)
+        if level >= high and levels[level] != 0:
+            break  # whatever is wanted lies below
+        form = form.derivative()
+    return levels
 
 
 def _take(root: Root, result: Isolated) -> None:

@@ -17,9 +17,9 @@ from functools import cached_property
 
 from axispath.core.arithmetic.build import program
 from axispath.core.arithmetic.floats import float_value
+from axispath.core.arithmetic.folding import folded
 from axispath.core.arithmetic.interval import End
 from axispath.core.arithmetic.program import Definition, Program, TooLarge, extended
-from axispath.core.arithmetic.rationals import folded
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.language.tree import Expression, Name, Number, Quotient
 from axispath.core.search.budget import Budget

@@ -19,7 +19,7 @@ from axispath.core.arithmetic.identity import flat_levels
 from axispath.core.arithmetic.program import Program
 from axispath.core.arithmetic.rationals import Exact, exact_registers, guess
 from axispath.core.arithmetic.unit import AngleUnit
-from axispath.core.catalogue.balls import NAN, OutsideDomain
+from axispath.core.catalogue.balls import OutsideDomain
 from axispath.core.search.budget import Budget
 from axispath.core.search.corner import LENGTH, Corner
 from axispath.core.search.cuts import (
@@ -35,11 +35,13 @@ from axispath.core.search.cuts import (
 )
 from axispath.core.search.decisions import Decisions
 from axispath.core.search.evaluation import Evaluation
+from axispath.core.search.factoring import Factoring
 from axispath.core.search.germ import LONG, Germ
 from axispath.core.search.isolate import isolate
 from axispath.core.search.landmark import Open, Reason
 from axispath.core.search.local import FINEST, germ_of, levels_of
 from axispath.core.search.prepared import Prepared
+from axispath.core.search.rational import rational
 from axispath.core.search.root import Root
 from axispath.core.search.scaled import ScaledFunction
 from axispath.core.search.series import NeedsRoot, NoGerm
@@ -62,12 +64,16 @@ class Cutter:
         self.unit = unit
         self.budget = budget
         self.more = False
-        self._flat: dict[Program, set[int]] = {}
-        self._functions: dict[Program, ScaledFunction] = {}
+        self._flat: dict[int, set[int]] = {}
+        self._functions: dict[int, ScaledFunction] = {}
+        # By identity, with what must stay alive for that.
+        self._specialised: dict[tuple[int, int], tuple[Program, Branches]] = {}
         self._registers: dict[Exact, list[Exact | None]] = {}
         self._has_gaps = any(step.operation == "undefined" for step in self.plan.steps)
         evaluation = Evaluation(self.plan, unit)
         self.value, self.values = evaluation.value, evaluation.values
+        self.factoring = Factoring(prepared, evaluation.value)
+        self.factors = self.factoring.factors
         self.decisions = Decisions(self.plan, evaluation.operations, evaluation.values)
 
     # Cutting
@@ -142,7 +148,7 @@ class Cutter:
                 for root in found.roots:
                     if not self._harmless(step, root.ball, piece):
                         cut = self._cut_at(root, factor, guard, piece.branches)
-                        cut.of = specialised(self.plan, piece.branches, factor)
+                        cut.of = self.specialised(piece, factor)
                         add_cut(cuts, cut)
                 for end in (piece.left, piece.right):
                     if not self._harmless(step, end.ball, piece):
@@ -169,7 +175,7 @@ class Cutter:
     def _cut_at(self, root: Root, factor: int, guard: int, branches: Branches) -> Cut:
         low, high = floats_around(root.ball)
         cut = Cut(root.ball, low, high)
-        both = self._vanishes_with(guard, factor, root.ball, branches)
+        both = self.factoring.vanishes_with(guard, factor, root.ball, branches)
         # A simple zero that a sign change proves, or one that exact arithmetic confirms.
         (cut.zeros if not root.multiple else cut.maybe).add(factor)
         (cut.zeros if not root.multiple and both else cut.maybe).add(guard)
@@ -224,33 +230,6 @@ class Cutter:
             self._registers[exact] = exact_registers(self.plan, self.unit, exact)
         return self._registers[exact]
 
-    def _vanishes_with(self, step: int, factor: int, x: arb, branches: Branches) -> bool:
-        """Whether a step is 0 at a zero of its factor: x/x is not, nor is x · 1/x."""
-        index = followed(step, branches)
-        if index == factor:
-            return True
-        applied = self.plan.steps[index]
-        operands = applied.operands
-
-        def vanishes(part: int) -> bool:
-            return self._vanishes_with(part, factor, x, branches)
-
-        if index in branches:
-            return any(vanishes(part) for part in needs(self.plan, index, branches))
-        match applied.operation:
-            case "multiply":
-                zero = [vanishes(part) for part in operands]
-                known = [self.value(part, x, branches).is_finite() for part in operands]
-                return any(zero) and all(z or k for z, k in zip(zero, known, strict=True))
-            case "divide":
-                below = self.value(operands[1], x, branches)
-                return (below > 0 or below < 0) and vanishes(operands[0])
-            case "negate" | "whole power" | "root power":
-                return vanishes(operands[0])
-            case "apply":
-                return applied.detail in ("sqrt", "cbrt") and vanishes(operands[0])
-        return False
-
     def _note_zero(self, end: Cut, factor: int, guard: int, piece: Piece) -> None:
         """Note whether a guard is 0 at an end of the piece, where no search can tell."""
         if guard in end.zeros or guard in end.maybe:
@@ -258,54 +237,38 @@ class Cutter:
         value = self.value(factor, end.ball, piece.branches)
         if factor in end.zeros or value.is_zero():
             end.zeros.add(factor)
-            both = self._vanishes_with(guard, factor, end.ball, piece.branches)
+            both = self.factoring.vanishes_with(guard, factor, end.ball, piece.branches)
             (end.zeros if both else end.maybe).add(guard)
         elif not (value > 0 or value < 0):
             end.maybe.update((factor, guard))
 
-    def factors(self, guard: int, branches: Branches) -> Iterator[int]:
-        """Steps whose zeros together are those of a step, each of lower order."""
-        index = followed(guard, branches)
-        step = self.plan.steps[index]
-        parts: tuple[int, ...] = ()
-        if index in branches:
-            parts = needs(self.plan, index, branches)
-        elif step.operation in ("multiply", "negate"):
-            parts = step.operands
-        elif step.operation == "divide" or step.detail in ("sqrt", "cbrt"):
-            parts = step.operands[:1]
-        elif step.operation in ("whole power", "root power") and step.detail > 0:
-            parts = step.operands
-        fixed = [part for part in parts if part not in self.prepared.varying]
-        if not parts or any(self._may_vanish(part) for part in fixed):
-            yield index
-            return
-        for part in parts:
-            if part in self.prepared.varying:
-                yield from self.factors(part, branches)
-
-    def _may_vanish(self, fixed: int) -> bool:
-        """Whether a part that does not vary may be 0."""
-        value = self.value(fixed, NAN, {})
-        return not (value > 0 or value < 0)
-
     # Searching
+
+    def specialised(self, piece: Piece, target: int) -> Program:
+        """The program of a step on a piece."""
+        key = id(piece.branches), target
+        if key not in self._specialised:
+            plan = specialised(self.plan, piece.branches, target)
+            self._specialised[key] = plan, piece.branches
+        return self._specialised[key][0]
 
     def function(self, piece: Piece, target: int) -> ScaledFunction:
         """A step on a piece as a function of boxes."""
-        plan = specialised(self.plan, piece.branches, target)
-        if plan not in self._functions:
-            self._functions[plan] = ScaledFunction(plan, self.unit)
-        return self._functions[plan]
+        plan = self.specialised(piece, target)
+        key = id(plan)
+        if key not in self._functions:
+            self._functions[key] = ScaledFunction(plan, self.unit)
+        return self._functions[key]
 
     def flat(self, piece: Piece, target: int) -> set[int]:
         """Which levels of a step are known to be zero all over a piece."""
-        plan = specialised(self.plan, piece.branches, target)
-        if plan not in self._flat:
-            self._flat[plan] = flat_levels(
+        plan = self.specialised(piece, target)
+        key = id(plan)
+        if key not in self._flat:
+            self._flat[key] = flat_levels(
                 plan, self.unit, lambda: self._looks_flat(self.function(piece, target), piece)
             )
-        return self._flat[plan]
+        return self._flat[key]
 
     def _looks_flat(self, function: ScaledFunction, piece: Piece) -> bool:
         """Whether a level of a function cannot be told from 0 at some places of a piece."""
@@ -325,6 +288,10 @@ class Cutter:
         if self.budget.spent:
             return Found(open=[Open(piece.low, piece.high, Reason.BUDGET)])
         self.budget.spend(SEARCH)
+        quotient = rational(self.specialised(piece, target))
+        exact = None if quotient is None else quotient.roots(piece, wanted)
+        if exact is not None:
+            return exact
         function = self.function(piece, target)
         flat = self.flat(piece, target) & set(wanted)
         rest = tuple(level for level in wanted if level not in flat)

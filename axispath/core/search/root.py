@@ -18,6 +18,7 @@ from axispath.core.search.tower import LADDER, Tower, sign
 MAX_STEPS = 400
 FLOAT_STEPS = 60
 POLYNOMIAL_STEPS = 12
+LONG = 2.0**-6
 
 
 @dataclass
@@ -112,8 +113,8 @@ def _close_in(tower: Tower, level: int, wide: arb, sign_low: int, bits: int) -> 
             else:
                 high = x
             step = _small_zero(slopes, low - x, high - x)
-            if abs(step) <= abs(x) * 1e-11 + width * 1e-15:
-                x += step  # the polynomial is exact to far higher order than that
+            if _is_close(slopes, step, x, width):
+                x += step
                 break
             x = x + step if low < x + step < high else (low + high) / 2
     for room in (2.0**-44, 2.0**-36, 2.0**-26):
@@ -130,6 +131,17 @@ def _close_in(tower: Tower, level: int, wide: arb, sign_low: int, bits: int) -> 
         if signs == (sign_low, -sign_low):
             return tight
     return wide
+
+
+def _is_close(slopes: list[float], step: float, x: float, width: float) -> bool:
+    """Whether what a Taylor polynomial leaves out moves its zero by less than floats can tell."""
+    if abs(step) <= abs(x) * 1e-11 + width * 1e-15:
+        return True
+    # A long step has an error of its own in floats, whatever the polynomial leaves out.
+    if math.isnan(step) or not slopes[1] or abs(step) > abs(x + step) * LONG:
+        return False
+    left_out = max(abs(c * step**k / slopes[1]) for k, c in enumerate(slopes[-2:], len(slopes) - 2))
+    return left_out <= abs(x) * 1e-16 + width * 1e-22
 
 
 def _slopes(tower: Tower, level: int, x: float) -> list[float]:

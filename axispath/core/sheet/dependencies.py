@@ -8,6 +8,7 @@ from axispath.core.arithmetic.program import Definition
 from axispath.core.language.errors import LanguageError
 from axispath.core.language.tree import (
     Call,
+    Domain,
     Expression,
     ListOf,
     RelationStatement,
@@ -49,6 +50,11 @@ def defined_by(statement: Statement, name: str) -> dict[str, Definition]:
     }
 
 
+def ends_in(domain: Domain | None) -> list[Expression]:
+    """The ends of a domain that are written."""
+    return [end for end in (domain.low, domain.high) if end] if domain else []
+
+
 MOST_ITEMS = 500  # values of a list that is part of a key
 
 
@@ -67,8 +73,7 @@ def closure_of(
                 return None
             needed[one.name] = definition
             pending.append(definition.body)
-            domain = definition.domain
-            pending += [end for end in (domain.low, domain.high) if end] if domain else []
+            pending += ends_in(definition.domain)
     return tuple(sorted(needed.items(), key=lambda one: one[0]))
 
 
@@ -78,8 +83,7 @@ Use = tuple[str, int | None]  # a name, and with how many arguments; None for a 
 def used_names(definition: Definition) -> list[Use]:
     """The names of the sheet that a definition needs."""
     parameters = definition.parameters or ()
-    domain = definition.domain
-    ends = [end for end in (domain.low, domain.high) if end] if domain else []
+    ends = ends_in(definition.domain)
     found: dict[Use, None] = {}
     for root in (definition.body, *ends):
         for node in names_in(root):

@@ -80,18 +80,19 @@ class Group:
     lane: str = ""
     defined: str = ""
     notes: list[str] = field(default_factory=list)
+    unlisted: int = 0  # landmarks that are not listed until the list is opened
 
     @property
     def count(self) -> int:
         """How many landmarks it has."""
-        return sum(len(section.rows) + section.more for section in self.sections)
+        return self.unlisted + sum(len(section.rows) + section.more for section in self.sections)
 
 
-def group(lane: ResolvedLane, path: Path, digits: int, looking: bool) -> Group:
-    """The landmarks of a lane, kind by kind."""
+def group(lane: ResolvedLane, path: Path, digits: int, looking: bool, listed: bool = True) -> Group:
+    """The landmarks of a lane, kind by kind; not ``listed`` one by one where the list is folded."""
     sections = []
     letter = lane.parameters[0] if lane.parameters else "x"
-    if not undefined_throughout(path):
+    if listed and not undefined_throughout(path):
         named = list(keyed(lane.lane.id, path))
         for title, kinds in SEARCHED[lane.kind.key].groups.items():
             marks = [(key, mark) for key, mark in named if mark.kind in kinds]
@@ -112,6 +113,7 @@ def group(lane: ResolvedLane, path: Path, digits: int, looking: bool) -> Group:
         lane.lane.id,
         _defined(path, where),
         [*_units(lane), *_measured(lane, path, digits, looking), *_notes(path, digits)],
+        0 if listed else len(path.landmarks),
     )
 
 
@@ -152,11 +154,15 @@ def _defined(path: Path, where: str) -> str:
     return f"Defined for {where}: {'; '.join(reasons)}." if reasons else f"Defined for {where}."
 
 
-def meeting(crossing: Crossing, digits: int, looking: bool) -> Group:
-    """Where two lanes meet."""
+def called(crossing: Crossing) -> str:
+    """What the list of two lanes that meet is called."""
     signs = "=" if crossing.first.kind.key == crossing.second.kind.key == "function" else "and"
     first_name, second_name = (lowered(str(one.name)) for one in (crossing.first, crossing.second))
-    names = f"{first_name} {signs} {second_name}"
+    return f"{first_name} {signs} {second_name}"
+
+
+def meeting(crossing: Crossing, digits: int, looking: bool, listed: bool = True) -> Group:
+    """Where two lanes meet."""
     path = crossing.path
     first = crossing.first
     curve = SEARCHED[first.kind.key].along == "parameter"
@@ -169,13 +175,14 @@ def meeting(crossing: Crossing, digits: int, looking: bool) -> Group:
         section.none = "" if rows else "no single points"
     notes = [f"The same {_from_to(s.low, s.high, digits)}." for s in path.zero[:MOST_NAMED]]
     return Group(
-        names,
+        called(crossing),
         None,
         _interval(path, letter, digits),
         _verdict(path, digits, looking, letter),
         path.complete,
-        [section],
+        [section] if listed else [],
         notes=notes,
+        unlisted=0 if listed else len(rows),
     )
 
 

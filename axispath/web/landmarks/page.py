@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Collection
 from dataclasses import dataclass
 from typing import Any
 
@@ -11,9 +12,11 @@ from axispath.core.path.lanes import MOST_CROSSED, Range
 from axispath.core.path.survey import moving_survey
 from axispath.core.sheet.document import Document
 from axispath.core.table.words import explain_empty, in_words
-from axispath.web.landmarks.groups import Group, along, group, meeting
+from axispath.web.landmarks.groups import Group, along, called, group, meeting
 from axispath.web.landmarks.searching import looked
 from axispath.web.landmarks.wire import crossing_on_the_wire, lane_on_the_wire
+
+LISTED = 24  # functions whose landmarks are listed from the beginning
 
 
 @dataclass
@@ -33,23 +36,40 @@ class Page:
 
 
 def landmarks(
-    document: Document, moving: bool, longer: bool, only: Range | None, by_x: bool = False
+    document: Document,
+    moving: bool,
+    longer: bool,
+    only: Range | None,
+    by_x: bool = False,
+    unfolded: Collection[str] = (),
 ) -> Page:
     """Landmarks, spans and open stretches of every visible lane in the document's view.
 
     While something moves nothing is proved. What is open after the usual effort is searched
-    ``longer`` when nothing else is asked for. The lists go by function, or all ``by_x``.
+    ``longer`` when nothing else is asked for. The lists go by function, or all ``by_x``; of very
+    many functions those that are ``unfolded`` are listed, and the first ones.
     """
     found = (
         moving_survey(document, only, MOVING_SEARCH) if moving else looked(document, longer, only)
     )
     digits = document.digits
+    few = by_x or len(found.lanes) <= LISTED
     looking = not moving and not longer
-    groups = [group(lane, path, digits, looking) for lane, path in found.lanes if path is not None]
-    groups += [meeting(crossing, digits, looking) for crossing in found.crossings]
+    groups = [
+        group(lane, path, digits, looking, few or k < LISTED or lane.lane.id in unfolded)
+        for k, (lane, path) in enumerate(found.lanes)
+        if path is not None
+    ]
+    groups += [
+        meeting(crossing, digits, looking, few or called(crossing) in unfolded)
+        for crossing in found.crossings
+    ]
     if len(found.lanes) > MOST_CROSSED:
         note = f"Intersections are looked for among the first {MOST_CROSSED} functions shown."
         groups.append(Group("more functions", None, "", note, False, []))
+    if len(found.lanes) >= LISTED:
+        note = f"Of {LISTED} functions and more, the plot marks those of the lane in focus."
+        groups.append(Group("marks on the plot", None, "", note, True, []))
     try:
         with limited(WORDS):
             explanation, can_frame = explain_empty(document, found)

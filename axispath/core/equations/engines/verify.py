@@ -16,8 +16,8 @@ from flint import arb, arb_mat
 from axispath.core.arithmetic.balls import operations, precision
 from axispath.core.arithmetic.build import program
 from axispath.core.arithmetic.derivative import derivative
+from axispath.core.arithmetic.folding import folded
 from axispath.core.arithmetic.program import Bound, Definition, Program, bind
-from axispath.core.arithmetic.rationals import folded
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.catalogue.balls import LOCK, OutsideDomain
 from axispath.core.equations.core import Core

@@ -10,7 +10,7 @@ from numpy.typing import NDArray
 from axispath.core.arithmetic.interval import End
 from axispath.core.arithmetic.program import Program
 from axispath.core.memory import Memory
-from axispath.core.sampling.curve import Drawn, drawn
+from axispath.core.sampling.curve import Drawn, drawn, drawn_rows
 from axispath.core.sampling.primitives import Band, Dots, Patch, Primitive, Stroke
 from axispath.core.sampling.view import Frame
 from axispath.core.sheet.document import Document
@@ -18,6 +18,7 @@ from axispath.core.sheet.fitted import Fitted
 from axispath.core.sheet.refused import EditRefused
 from axispath.core.sheet.resolve import ResolvedLane
 from axispath.core.sheet.samples import MOST, sample_amount
+from axispath.core.sheet.states import States
 
 KEPT = 32 << 20  # bytes
 MOST_SQUARES = 500
@@ -90,11 +91,32 @@ def _squares(fitted: Fitted, frame: Frame) -> Patch:
     return Patch(rows[seen].astype(np.float32))
 
 
+def drawn_in_states(
+    states: States, lane: ResolvedLane, frame: Frame
+) -> list[list[Primitive]] | None:
+    """A function in many states of what is turned, all sampled together."""
+    moved = states.moved(lane)
+    rows = None if moved is None else moved.rows(0)
+    if rows is None:
+        return None
+    return [_strokes(curve) for curve in drawn_rows(rows, frame, *_reach(lane))]
+
+
+def _strokes(curve: Drawn) -> list[Primitive]:
+    found: list[Primitive] = [Band(curve.band)] if len(curve.band) else []
+    found.append(Stroke(curve.strokes))
+    return found
+
+
+def _reach(lane: ResolvedLane) -> tuple[float, float]:
+    """From where to where a curve goes."""
+    low, high = lane.ends
+    return (_inside(low, np.inf) if low else -np.inf, _inside(high, -np.inf) if high else np.inf)
+
+
 def drawn_lane(lane: ResolvedLane, frame: Frame) -> Drawn:
     """A lane's curve on its domain; remembered, since most movements change few lanes."""
-    low, high = lane.ends
-    start = _inside(low, np.inf) if low else -np.inf
-    stop = _inside(high, -np.inf) if high else np.inf
+    start, stop = _reach(lane)
     key = (lane.program, lane.unit, start, stop, frame)
     return _pictures.found(key, lambda: drawn(lane.floats, lane.balls, frame, start, stop))
 

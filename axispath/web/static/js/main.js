@@ -2,6 +2,7 @@
 /** Starts the sheet page: one instrument, and the components that bind it to the page. */
 
 import Alpine from "../vendor/alpine/alpine.esm.min.js";
+import { ready, start } from "./first.js";
 import { deskPart } from "./desk/desk.js";
 import { viewPart } from "./desk/looking.js";
 import { looksPart } from "./desk/looks.js";
@@ -16,10 +17,11 @@ import { errandPart } from "./sheet/errands.js";
 import { Instrument } from "./sheet/instrument.js";
 import { movedTo } from "./sheet/session.js";
 
-const start = JSON.parse(document.getElementById("start")?.textContent ?? "{}");
 const moved = movedTo(start.id);
 if (moved) location.replace(moved);
 const instrument = new Instrument(start);
+// Curves that the page did not bring are asked for before anything else takes its time.
+if (!instrument.plot.picture) instrument.asking.picture();
 
 /** Each component, by the name that templates bind it with. */
 const PARTS = {
@@ -40,3 +42,4 @@ const PARTS = {
 for (const [name, part] of Object.entries(PARTS)) Alpine.data(name, () => part(instrument));
 Alpine.start();
 instrument.begin();
+ready();

@@ -5,14 +5,42 @@ import { byId } from "../sheet/focus.js";
 import { read } from "../sheet/session.js";
 import { short } from "../sheet/view.js";
 
+/**
+ * A page whose script comes with its first opening, as most sheets need none of it. Until then nothing of
+ * the page can be used: a key or a click would be lost. Where the script cannot be had, the page says so.
+ * @template Page @param {string} name @param {(host: HTMLElement) => Promise<Page>} load
+ * @returns {() => Promise<Page | null>}
+ */
+function later(name, load) {
+  /** @type {Promise<Page | null> | null} */
+  let page = null;
+  return () => {
+    if (page) return page;
+    const host = byId(`${name}-page`);
+    const why = byId(`${name}-late`);
+    host.inert = true;
+    why.hidden = true;
+    page = load(host).then(
+      (found) => {
+        host.inert = false;
+        return found;
+      },
+      () => {
+        page = null;
+        why.hidden = false;
+        return null;
+      },
+    );
+    return page;
+  };
+}
+
 /** @param {import("../sheet/instrument.js").Instrument} at */
 export function deskPart(at) {
   const { asking, events, plot } = at;
   const tabs = () => /** @type {HTMLElement[]} */ ([...document.querySelectorAll(".desk-tabs [data-page]")]);
-  /** @type {Promise<ReturnType<typeof import("./data.js").dataIn>> | null} */
-  let data = null;
-  /** @type {Promise<{open: () => void}> | null} */
-  let working = null;
+  const data = later("data", (host) => import("./data.js").then(({ dataIn }) => dataIn(at, host)));
+  const working = later("working", (host) => import("./working.js").then(({ workingIn }) => workingIn(at, host)));
   const names = () => tabs().map((tab) => tab.dataset.page ?? "");
   return {
     page: "landmarks",
@@ -40,12 +68,12 @@ export function deskPart(at) {
       at.acts.data = (/** @type {string} */ id) => this.openData(id);
       at.acts.row = async (/** @type {string} */ id, /** @type {number} */ row) => {
         events.tell("turn", "data");
-        (await data)?.goTo(id, row);
+        (await data())?.goTo(id, row);
       };
       // Rows that are pasted anywhere but into a field, and files, are looked at as a data set.
       const look = async (/** @type {File} */ file) => {
         events.tell("turn", "data");
-        (await data)?.look(file);
+        (await data())?.look(file);
       };
       document.addEventListener("dragover", (event) => event.dataTransfer?.types.includes("Files") && event.preventDefault());
       document.addEventListener("drop", (event) => {
@@ -66,19 +94,17 @@ export function deskPart(at) {
         this.onlyTrouble = trouble;
       });
     },
-    /** The page Data comes with its first opening: most sheets have no data. @param {string} [id] */
+    /** @param {string} [id] */
     async openData(id) {
-      data ??= import("./data.js").then(({ dataIn }) => dataIn(at, byId("data-page")));
       if (id) {
         events.tell("turn", "data");
-        (await data).choose(id);
+        (await data())?.choose(id);
       } else {
-        (await data).refresh();
+        (await data())?.refresh();
       }
     },
     async openWorking() {
-      working ??= import("./working.js").then(({ workingIn }) => workingIn(at, byId("working-page")));
-      (await working).open();
+      (await working())?.open();
     },
     /** @param {string} page */
     show(page) {

@@ -4,6 +4,7 @@
 import { typeset } from "../lanes/formulas.js";
 import { Trouble, send } from "../sheet/api.js";
 import { Queue, Standing } from "../sheet/queue.js";
+import { update } from "../sheet/update.js";
 
 const REST = 350; // ms without a key, after which what is typed is kept
 const MOST_LINES = 14; // that the field shows without scrolling
@@ -93,26 +94,17 @@ export function equationsIn(at, host, { complain, copied }) {
       fit(field);
     }
     const place = part(".block-found");
-    const open = [...place.querySelectorAll(".block-said:not([hidden])")].map((row) => /** @type {HTMLElement} */ (row).dataset.of);
     const running = place.querySelector(".block-run[open]") !== null;
-    const table = place.querySelector(".block-table")?.innerHTML ?? "";
     const focused = /** @type {HTMLElement | null} */ (place.querySelector(":focus"));
     const again = focused ? selectorOf(focused) : "";
-    const typed = focused?.matches("input:not([type=radio])") ? /** @type {HTMLInputElement} */ (focused).value : null;
     const unsent = running ? runOf(card) : null;
-    place.innerHTML = found.html;
-    for (const name of open) unfold(card, name ?? "", true);
-    const run = place.querySelector(".block-run");
-    if (run && running) run.setAttribute("open", "");
-    const rows = place.querySelector(".block-table");
-    if (rows && tables.has(found.id)) rows.innerHTML = table;
+    update(place, found.html);
     for (const [name, value] of Object.entries(unsent ?? {})) {
       const input = /** @type {HTMLInputElement | null} */ (place.querySelector(`[data-run="${name}"]`));
       if (input) input.value = value;
     }
-    const back = again ? /** @type {HTMLInputElement | null} */ (place.querySelector(again)) : null;
-    if (back && typed !== null) back.value = typed;
-    back?.focus();
+    // What had the focus may be another element now, and mean the same.
+    if (focused && !focused.isConnected) /** @type {HTMLElement | null} */ (place.querySelector(again))?.focus();
     typeset(place);
   }
   /** Put the caret into the block that was just added. */

@@ -3,6 +3,7 @@
 
 import { Trouble, send, sendText } from "../sheet/api.js";
 import { read, write } from "../sheet/session.js";
+import { update } from "../sheet/update.js";
 
 /** @typedef {import("../drawing/plot.js").Mark} Mark */
 
@@ -10,7 +11,7 @@ export class Landmarks {
   /**
    * @param {HTMLElement} page
    * @param {{go: (x: number) => void, changed: () => void, told: (text: string) => void,
-   *   wanted: () => object, key: () => string, values: (found: Record<string, string>) => void}} told
+   *   wanted: () => object, key: () => string, values: (found: Record<string, string>) => void, unfold: (id: string) => void}} told
    */
   constructor(page, told) {
     this.page = page;
@@ -35,6 +36,7 @@ export class Landmarks {
   turned(event) {
     const list = /** @type {HTMLDetailsElement} */ (event.target);
     const name = list.getAttribute("data-fold") ?? "";
+    if (list.open && list.hasAttribute("data-unlisted")) this.told.unfold(name);
     if (list.open) this.folded.delete(name);
     else this.folded.add(name);
   }
@@ -56,16 +58,12 @@ export class Landmarks {
   show(html, marks) {
     this.marks = [...marks].sort((a, b) => a.x - b.x);
     if (html === null) return;
-    const focused = /** @type {HTMLElement | null} */ (document.activeElement)?.closest("[data-mark]")?.getAttribute("data-mark");
-    const scrolled = this.page.parentElement?.scrollTop ?? 0;
-    this.page.innerHTML = html;
+    update(this.page, html);
     for (const list of /** @type {NodeListOf<HTMLDetailsElement>} */ (this.page.querySelectorAll("details[data-fold]"))) {
       if (this.folded.has(list.getAttribute("data-fold") ?? "")) list.open = false;
     }
     for (const row of this.page.querySelectorAll("tr[data-mark]")) this.dress(row);
     this.unpinButton();
-    if (this.page.parentElement) this.page.parentElement.scrollTop = scrolled;
-    if (focused) /** @type {HTMLElement | null} */ (this.row(focused)?.querySelector("[data-go]"))?.focus();
   }
 
   /** @param {string} key @returns {HTMLElement | null} */

@@ -5,6 +5,7 @@ import { Trouble, send } from "../sheet/api.js";
 import { render } from "../lanes/formulas.js";
 import { Timers } from "../sheet/throttle.js";
 import { FURTHER, LATE, MOST_ASKED, Queue, Standing, quietly } from "../sheet/queue.js";
+import { update } from "../sheet/update.js";
 
 const EXACT = 150; // ms after an answer until exact forms are asked for
 const STRIDE = 650; // ms between steps that play
@@ -172,7 +173,7 @@ export function solvePart(at) {
       const formula = byId("solve-formula");
       formula.replaceChildren();
       render(found.latex, formula);
-      byId("solutions").innerHTML = found.html;
+      update(byId("solutions"), found.html);
       if (selected) this.selectSolution(selected);
       const stands = showing.ask();
       timers.later("exact", EXACT, () => this.askExactSolutions({ ...question, longer }, stands));

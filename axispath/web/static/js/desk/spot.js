@@ -4,6 +4,7 @@
 import { token } from "../drawing/style.js";
 import { Trouble, send } from "../sheet/api.js";
 import { Queue, Standing } from "../sheet/queue.js";
+import { update } from "../sheet/update.js";
 
 const FORM = `<form class="reading-x"><label for="reading-y"><var>y</var></label>
   <input id="reading-y" autocomplete="off" maxlength="200" placeholder="type a y, or click"></form>
@@ -38,7 +39,7 @@ export function spotIn(at, host) {
         if (typed && typed === wanted.typed) typed = "";
         y = found.y;
         if (document.activeElement !== field) field.value = found.shown;
-        rows.innerHTML = found.html;
+        update(rows, found.html);
         complain("");
         plot.ask();
       } catch (trouble) {

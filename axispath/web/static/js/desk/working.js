@@ -8,6 +8,7 @@ import { equationsIn } from "./equations.js";
 import { gridIn } from "./matrixgrid.js";
 import { Reduction } from "./reducing.js";
 import { WorkEntry } from "./workentry.js";
+import { update } from "../sheet/update.js";
 
 const LATE = 700; // ms after which exact forms that were not ready are asked for again
 const MOST_ASKED = 4;
@@ -82,14 +83,9 @@ export function workingIn(at, host) {
       try {
         const found = await send("POST", `/api/sheets/${session.key}/working`, { head: session.state.head, preview: at.sliders.edits() });
         if (!stands() || list.querySelector("input")) return;
-        const menu = /** @type {HTMLElement | null | undefined} */ (list.querySelector(".work-menu:not([hidden])")?.closest("[data-work]"))?.dataset.work;
-        const focused = /** @type {HTMLElement | null} */ (document.activeElement?.closest("[data-work]") ?? null)?.dataset.work;
-        list.innerHTML = found.html;
-        names.innerHTML = found.names;
+        update(list, found.html);
+        update(names, found.names);
         sift();
-        const unfolded = /** @type {HTMLElement | null} */ (menu ? list.querySelector(`[data-work="${menu}"]`) : null);
-        if (unfolded) unfold(unfolded, true);
-        if (focused) /** @type {HTMLElement | null} */ (list.querySelector(`[data-work="${focused}"] .formula`))?.focus();
         typeset(list);
         digits.value = String(session.state.digits ?? 6);
         notation.value = session.state.notation ?? "";

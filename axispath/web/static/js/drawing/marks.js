@@ -31,7 +31,9 @@ export function drawMarks(plot, context) {
 /** What is marked on the plot: of the kinds that a person wants to see, and what is selected or labelled. @param {Plot} plot @returns {Mark[]} */
 function marked(plot) {
   const { without = [] } = plot.ground.typed;
-  return all(plot).filter((mark) => !without.includes(/** @type {any} */ (mark.group)) || mark.key === plot.selected || plot.pinned.has(mark.key));
+  // Among very many curves the landmarks of all would cover one another and the curves.
+  const seen = plot.isHeavy ? all(plot).filter((mark) => concerns(mark, plot.chosen) || mark.key === plot.selected || plot.pinned.has(mark.key)) : all(plot);
+  return seen.filter((mark) => !without.includes(/** @type {any} */ (mark.group)) || mark.key === plot.selected || plot.pinned.has(mark.key));
 }
 
 /** The colour of a landmark's lane; of what belongs to two, ink. @param {Plot} plot @param {Mark} mark */

@@ -26,6 +26,7 @@ import { toPixelX, toPixelY } from "../sheet/view.js";
  */
 
 const BARE = /** @type {any} */ ({ grid: "fine", axes: "origin", equal: false, without: [] });
+const MANY = 24; // lanes, from which on their curves are not drawn anew with every movement
 const { across: ACROSS, upwards: UPWARDS } = LOOK.ticks;
 
 export class Plot {
@@ -89,6 +90,8 @@ export class Plot {
     this.ratio = 0;
     this.asked = false;
     this.below = document.createElement("canvas");
+    /** The curves of very many lanes as they were drawn last. @type {{canvas: HTMLCanvasElement, picture: Picture | null, known: string, view: View}} */
+    this.kept = { canvas: document.createElement("canvas"), picture: null, known: "", view: this.view };
     this.groundKnown = "";
     /** @type {string | null} */
     this.selected = null;
@@ -120,6 +123,11 @@ export class Plot {
     return this.lanes.find((lane) => lane.id === id);
   }
 
+  /** Whether so many curves are shown that they are not drawn anew with every movement. */
+  get isHeavy() {
+    return this.shown().length >= MANY;
+  }
+
   /** Lanes that are drawn. */
   shown() {
     return this.lanes.filter((lane) => lane.can.includes("drawn") && !lane.hidden);
@@ -142,9 +150,14 @@ export class Plot {
     requestAnimationFrame(() => {
       this.asked = false;
       this.draw();
-      // For whoever measures: what is on the canvas now.
-      window.dispatchEvent(new CustomEvent("axispath-drawn", { detail: this.picture?.shows ?? [] }));
+      this.tell();
     });
+  }
+
+  /** For whoever waits for curves, or measures: what is on the canvas now. */
+  tell() {
+    const { shows = [], shapes = new Map() } = this.picture ?? {};
+    window.dispatchEvent(new CustomEvent("axispath-drawn", { detail: { shows, curves: shapes.size } }));
   }
 
   /** The fractions between written numbers of both axes. */
@@ -194,7 +207,7 @@ export class Plot {
     for (const x of [this.held, this.reading]) this.drawReadingLine(context, x);
     for (const draw of this.also) draw(context);
     drawTangent(this, context);
-    for (const lane of this.shown()) drawCurve(this, context, lane);
+    this.drawCurves(context);
     drawPoints(this, context);
     drawStrokes(this, context);
     drawMarks(this, context);
@@ -203,6 +216,29 @@ export class Plot {
     this.drawBox(context);
     drawRail(this);
     this.canvas.dataset.merged = String(this.clusters.filter((cluster) => cluster.spots.length > 1).length);
+  }
+
+  /** The curves; of very many lanes they are kept, and moved as they are while the view is. @param {CanvasRenderingContext2D} context */
+  drawCurves(context) {
+    const lanes = this.shown();
+    if (lanes.length < MANY || !this.picture) {
+      for (const lane of lanes) drawCurve(this, context, lane);
+      return;
+    }
+    const { width, height } = this.size;
+    const { left, right, bottom, top } = this.view;
+    const known = JSON.stringify([(right - left).toPrecision(9), (top - bottom).toPrecision(9), width, height, this.ratio, token("plot-ground"), lanes.map(({ id, colour, style }) => [id, colour, style])]);
+    if (this.kept.picture !== this.picture || this.kept.known !== known) {
+      const { canvas } = this.kept;
+      canvas.width = this.canvas.width;
+      canvas.height = this.canvas.height;
+      const own = /** @type {CanvasRenderingContext2D} */ (canvas.getContext("2d", { willReadFrequently: true }));
+      own.setTransform(this.ratio || 1, 0, 0, this.ratio || 1, 0, 0);
+      for (const lane of lanes) drawCurve(this, own, lane);
+      this.kept = { canvas, picture: this.picture, known, view: this.view };
+    }
+    const { view } = this.kept;
+    context.drawImage(this.kept.canvas, this.px(view.left), this.py(view.top), width, height);
   }
 
   /** From the coordinates of a picture, which may be of an earlier view, to pixels now. @param {View} from */

@@ -65,7 +65,8 @@ export function entryPart(at) {
       at.acts.entry = (line) => {
         this.entry = line;
       };
-      this.entry = new URLSearchParams(location.search).get("line") ?? read(draftOf(session.key)) ?? "";
+      // What was typed before the page was ready comes first.
+      this.entry = input().value || (new URLSearchParams(location.search).get("line") ?? read(draftOf(session.key)) ?? "");
       if (this.entry) this.askPreview();
     },
 

@@ -1,43 +1,90 @@
 // @ts-check
 /** Typesets formulas with KaTeX where the server has put MathML. */
 
-import "../../vendor/katex/katex.min.js";
+/** The minified KaTeX is no module: it leaves itself in the global object. @returns {undefined | {render: (latex: string, place: HTMLElement, options: object) => void}} */
+const katex = () => /** @type {any} */ (globalThis).katex;
 
-/** The minified KaTeX is no module: it leaves itself in the global object. @type {{render: (latex: string, place: HTMLElement, options: object) => void}} */
-const katex = /** @type {any} */ (globalThis).katex;
+const LATEST = 1500; // ms after which KaTeX is fetched even if no curve was drawn yet
+const MANY = 40; // formulas, from which on only those in sight are typeset
+/** Places that wait for KaTeX, with what is to stand in them. @type {Map<HTMLElement, string>} */
+const waiting = new Map();
+
+/** KaTeX is the largest script of all, and MathML can be read before it comes: curves go first. */
+async function load() {
+  await import("../../vendor/katex/katex.min.js");
+  for (const [place, latex] of waiting) set(latex, place);
+  waiting.clear();
+  fit(document.querySelectorAll(".formula"));
+}
+if (document.getElementById("plot")) {
+  const once = new AbortController();
+  const begin = () => {
+    if (once.signal.aborted) return;
+    once.abort();
+    load();
+  };
+  window.addEventListener("axispath-drawn", (event) => /** @type {CustomEvent} */ (event).detail.curves && requestAnimationFrame(begin), { signal: once.signal });
+  setTimeout(begin, LATEST);
+} else {
+  load();
+}
+
+/** Typeset LaTeX into an element, as soon as that can be done. @param {string} latex @param {HTMLElement} place */
+export function render(latex, place) {
+  waiting.delete(place);
+  if (katex()) set(latex, place);
+  else waiting.set(place, latex);
+}
 
 /**
- * Typeset LaTeX into an element.
- *
  * For tall brackets KaTeX writes style attributes, which a strict Content-Security-Policy
  * refuses; the same styles set through the object model are allowed.
  * @param {string} latex @param {HTMLElement} place
  */
-export function render(latex, place) {
+function set(latex, place) {
   const setAttribute = Element.prototype.setAttribute;
   Element.prototype.setAttribute = function (/** @type {string} */ name, /** @type {string} */ value) {
     if (name === "style") /** @type {HTMLElement} */ (this).style.cssText = value;
     else setAttribute.call(this, name, value);
   };
   try {
-    katex.render(latex, place, { throwOnError: false, output: "htmlAndMathml" });
+    katex()?.render(latex, place, { throwOnError: false, output: "htmlAndMathml" });
   } finally {
     Element.prototype.setAttribute = setAttribute;
   }
 }
 
+const sight = new IntersectionObserver((entries) => {
+  const seen = entries.filter((entry) => entry.isIntersecting).map(({ target }) => target);
+  for (const one of seen) {
+    sight.unobserve(one);
+    if (one.hasAttribute("data-latex")) typesetOne(/** @type {HTMLElement} */ (one));
+  }
+  fit(seen.map((one) => one.closest(".formula")).filter((one) => one !== null));
+}, { rootMargin: "200px" });
+
+/** @param {HTMLElement} place */
+function typesetOne(place) {
+  const latex = place.getAttribute("data-latex") ?? "";
+  place.removeAttribute("data-latex");
+  place.setAttribute("data-typeset", latex);
+  render(latex, place);
+}
+
 /** @param {ParentNode} root */
 export function typeset(root) {
-  for (const place of root.querySelectorAll(".math[data-latex]")) {
-    const latex = place.getAttribute("data-latex") ?? "";
-    place.removeAttribute("data-latex");
-    render(latex, /** @type {HTMLElement} */ (place));
+  const places = /** @type {NodeListOf<HTMLElement>} */ (root.querySelectorAll(".math[data-latex]"));
+  if (places.length > MANY) {
+    for (const place of places) sight.observe(place);
+    return;
   }
+  for (const place of places) typesetOne(place);
   fit(root.querySelectorAll(".formula"));
 }
 
-/** A formula that is too wide is set smaller; one that is too wide even so is cut, until it opens. @param {NodeListOf<Element>} formulas on the page */
+/** A formula that is too wide is set smaller; one that is too wide even so is cut, until it opens. @param {Iterable<Element>} formulas on the page */
 export function fit(formulas) {
+  formulas = [...formulas];
   for (const formula of formulas) formula.classList.remove("is-tight", "is-cut");
   for (const name of ["is-tight", "is-cut"]) {
     // All are measured before any is changed, so that the page is laid out once.
@@ -47,4 +94,11 @@ export function fit(formulas) {
 }
 
 // How wide a formula is, is known for certain when its fonts have come.
-document.fonts.addEventListener("loadingdone", () => fit(document.querySelectorAll(".formula")));
+let fitting = 0;
+document.fonts.addEventListener("loadingdone", () => {
+  clearTimeout(fitting);
+  fitting = window.setTimeout(() => {
+    const formulas = document.querySelectorAll(".formula");
+    if (formulas.length <= MANY) fit(formulas);
+  }, 100);
+});

@@ -4,10 +4,11 @@
 import { token } from "../drawing/style.js";
 import { element, place, write } from "../drawing/svg.js";
 import { niceStep, rounded } from "../sheet/view.js";
+import { Course, stepsAhead } from "./course.js";
+import { Play } from "./play.js";
 
 const HEIGHT = 44;
 export const MARGIN = 16;
-const SECONDS = 8; // for one way at speed 1
 const REST = 400; // ms after the last key or wheel until the value is kept
 
 /**
@@ -18,7 +19,7 @@ const REST = 400; // ms after the last key or wheel until the value is kept
 export class Sliders {
   /**
    * @param {HTMLElement} list
-   * @param {{width: () => number, move: () => void, waiting: () => boolean, settle: (slides: {id: string, value: number}[]) => void}} told
+   * @param {{width: () => number, move: () => void, coming: () => void, ready: (edits: Slide[]) => boolean, waiting: () => boolean, settle: (slides: {id: string, value: number}[]) => void}} told
    */
   constructor(list, told) {
     this.list = list;
@@ -29,9 +30,17 @@ export class Sliders {
     this.moved = new Map();
     /** Those of them that are still being moved. @type {Set<string>} */
     this.unkept = new Set();
-    /** @type {Map<string, {direction: number, at: number}>} */
-    this.playing = new Map();
-    this.frame = 0;
+    this.playing = new Play({
+      lane: (id) => this.lane(id),
+      allowed: (lane, wanted) => this.allowed(lane, wanted),
+      moved: this.moved,
+      ready: (moved) => told.ready(slides(moved)),
+      stepped: (ended) => this.stepped(ended),
+    });
+    /** The slider under the hand, and where it goes. @type {null | {id: string, course: Course}} */
+    this.held = null;
+    /** The last step by a key. @type {null | {id: string, by: number}} */
+    this.pressed = null;
     /** @type {ReturnType<typeof setTimeout> | undefined} */
     this.resting = undefined;
   }
@@ -44,8 +53,8 @@ export class Sliders {
       if (this.playing.has(id) || this.unkept.has(id)) continue;
       if (this.lane(id)?.slider?.value === value || !this.told.waiting()) this.moved.delete(id);
     }
-    for (const id of [...this.playing.keys()]) {
-      if (!this.lane(id)) this.playing.delete(id);
+    for (const id of [...this.playing.going.keys()]) {
+      if (!this.lane(id)) this.playing.stop(id);
     }
     this.draw();
   }
@@ -57,7 +66,38 @@ export class Sliders {
 
   /** Edits that show what is being moved. */
   edits() {
-    return [...this.moved].map(([id, value]) => ({ do: "slide", id, value }));
+    return slides(this.moved);
+  }
+
+  /** Such edits as they will be in the milliseconds to come, nearest first. @param {number} ms @returns {Step[]} */
+  coming(ms) {
+    if (this.playing.any) return [...this.playing.coming(ms)].map(({ moved, beat }) => ({ slides: slides(moved), beat }));
+    if (this.held) return this.places(this.held.id, this.held.course.coming(ms));
+    const { pressed } = this;
+    const lane = pressed && this.lane(pressed.id);
+    // Each step by a key is asked for: `beat` 0 is one of every so many, whatever their number.
+    return lane ? stepsAhead(this.value(lane), pressed.by).map((value) => ({ slides: this.with(lane, value), beat: 0 })) : [];
+  }
+
+  /** Edits of places right behind the hand, whose pictures may stand for its own while it moves. */
+  beside() {
+    return this.held ? this.places(this.held.id, this.held.course.beside()) : [];
+  }
+
+  /** The picture of one of these places is shown, or that of the hand's own. @param {Step} [shown] */
+  seen(shown) {
+    if (this.held) this.held.course.shown = shown?.beat ?? this.held.course.px;
+  }
+
+  /** @param {string} id @param {{px: number, beat: number}[]} places @returns {Step[]} */
+  places(id, places) {
+    const lane = this.lane(id);
+    return lane ? places.map(({ px, beat }) => ({ slides: this.with(lane, this.valueAt(lane, px)), beat })) : [];
+  }
+
+  /** What is moved, and one slider at another value. @param {SliderLane} lane @param {number} value */
+  with(lane, value) {
+    return slides(new Map(this.moved).set(lane.id, this.allowed(lane, value)));
   }
 
   /** @param {SliderLane} lane */
@@ -147,6 +187,14 @@ export class Sliders {
     return room + share * (width - 2 * room);
   }
 
+  /** The value at a pixel of the track, however far off. @param {SliderLane} lane @param {number} px */
+  valueAt(lane, px) {
+    const { low, high } = /** @type {Slider} */ (lane.slider);
+    const width = this.told.width();
+    const room = roomOf(lane, width);
+    return low + ((px - room) / (width - 2 * room)) * (high - low);
+  }
+
   /** The value that a slider may have next to this one. @param {SliderLane} lane @param {number} wanted @param {boolean} [fine] */
   allowed(lane, wanted, fine = false) {
     const { low, high, step } = /** @type {Slider} */ (lane.slider);
@@ -190,15 +238,21 @@ export class Sliders {
     event.preventDefault();
     /** @type {HTMLElement | null} */ (svg.querySelector(".thumb"))?.focus();
     svg.setPointerCapture(event.pointerId);
-    this.playing.delete(id);
+    this.playing.stop(id);
+    const { left } = svg.getBoundingClientRect();
+    const room = roomOf(lane, this.told.width());
+    const ends = { low: Math.floor(room), high: Math.ceil(this.told.width() - room) };
+    const course = new Course(Math.round(event.clientX - left), event.timeStamp, ends);
+    this.held = { id, course };
+    this.pressed = null;
     const to = (/** @type {PointerEvent} */ at) => {
-      const width = this.told.width();
-      const { low, high } = /** @type {Slider} */ ((this.lane(id) ?? lane).slider);
-      const room = roomOf(lane, width);
-      const share = (at.clientX - svg.getBoundingClientRect().left - room) / (width - 2 * room);
-      this.set(id, low + share * (high - low), at.shiftKey);
+      // In whole pixels, whose pictures can be asked for beforehand.
+      const px = at.shiftKey ? at.clientX - left : Math.round(at.clientX - left);
+      course.to(px, at.timeStamp);
+      this.set(id, this.valueAt(this.lane(id) ?? lane, px), at.shiftKey);
     };
     const drop = () => {
+      this.held = null;
       svg.removeEventListener("pointermove", to);
       svg.removeEventListener("pointerup", drop);
       svg.removeEventListener("pointercancel", drop);
@@ -218,7 +272,7 @@ export class Sliders {
     const one = step || niceStep((high - low) / (event.shiftKey ? 1000 : 100));
     const steps = { ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1, PageUp: 10, PageDown: -10 };
     const by = steps[/** @type {keyof typeof steps} */ (event.key)];
-    if (by) this.set(id, this.value(lane) + by * one, event.shiftKey);
+    if (by) this.press(lane, by * one, event.shiftKey);
     else if (event.key === "Home") this.set(id, low);
     else if (event.key === "End") this.set(id, high);
     else if (event.key === " ") this.toggle(id);
@@ -234,8 +288,14 @@ export class Sliders {
     event.preventDefault();
     const { low, high, step } = /** @type {Slider} */ (lane.slider);
     const one = step || niceStep((high - low) / (event.shiftKey ? 1000 : 100));
-    this.set(id, this.value(lane) - Math.sign(event.deltaY) * one, event.shiftKey);
+    this.press(lane, -Math.sign(event.deltaY) * one, event.shiftKey);
     this.keepLater();
+  }
+
+  /** A step by a key or the wheel; more of them may follow. @param {SliderLane} lane @param {number} by @param {boolean} fine */
+  press(lane, by, fine) {
+    this.pressed = { id: lane.id, by };
+    this.set(lane.id, this.value(lane) + by, fine);
   }
 
   // Play
@@ -244,13 +304,14 @@ export class Sliders {
   toggle(id) {
     const lane = this.lane(id);
     if (!lane) return;
-    if (this.playing.delete(id)) {
+    if (this.playing.stop(id)) {
       this.keep();
     } else {
       const { low, high } = /** @type {Slider} */ (lane.slider);
       const value = this.value(lane);
-      this.playing.set(id, { direction: 1, at: value >= high ? low : value });
-      if (!this.frame) this.frame = requestAnimationFrame((now) => this.tick(now, now));
+      this.pressed = null;
+      this.playing.start(id, value >= high ? low : value);
+      this.told.coming();
     }
     this.draw();
   }
@@ -263,44 +324,28 @@ export class Sliders {
 
   /** All that play stop where they are. */
   pause() {
-    if (!this.playing.size) return false;
+    if (!this.playing.any) return false;
     this.playing.clear();
     this.keep();
     this.draw();
     return true;
   }
 
-  /** @param {number} before @param {number} now */
-  tick(before, now) {
-    this.frame = 0;
-    const seconds = Math.min((now - before) / 1000, 0.1);
-    for (const [id, state] of this.playing) {
-      const lane = this.lane(id);
-      if (lane) this.advance(lane, state, seconds);
-    }
+  /** A step of those that play; some may have come to their end. @param {string[]} ended */
+  stepped(ended) {
+    if (ended.length) this.keepLater();
     if (this.moved.size) {
       this.draw();
       this.told.move();
     }
-    if (this.playing.size) this.frame = requestAnimationFrame((next) => this.tick(now, next));
-  }
-
-  /** @param {SliderLane} lane @param {{direction: number, at: number}} state @param {number} seconds */
-  advance(lane, state, seconds) {
-    const { low, high, play, speed } = /** @type {Slider} */ (lane.slider);
-    const [top, bottom] = speed.split("/").map(Number);
-    state.at += (state.direction * seconds * (top / (bottom || 1)) * (high - low)) / SECONDS;
-    if (state.at >= high || state.at <= low) {
-      const beyond = state.at >= high;
-      if (play === "round") state.at = beyond ? low : high;
-      else state.at = beyond ? high : low;
-      if (play === "there and back") state.direction = beyond ? -1 : 1;
-      if (play === "once") this.playing.delete(lane.id);
-    }
-    this.moved.set(lane.id, this.allowed(lane, state.at));
-    if (!this.playing.has(lane.id)) this.keepLater();
   }
 }
+
+/** @typedef {{do: "slide", id: string, value: number}} Slide */
+/** A state to come; the `beat` counts states along the way. @typedef {{slides: Slide[], beat: number}} Step */
+
+/** @param {Map<string, number>} moved @returns {Slide[]} */
+const slides = (moved) => [...moved].map(([id, value]) => ({ do: "slide", id, value }));
 
 /** How far from the edges of its strip a track ends. @param {SliderLane} lane @param {number} width */
 const roomOf = (lane, width) => MARGIN + (lane.slider?.inset ?? 0) * width;

@@ -3,7 +3,7 @@
 
 import { CALM } from "../drawing/marks.js";
 import { laneColour, shapeParts, token } from "../drawing/style.js";
-import { element, place } from "../drawing/svg.js";
+import { Kept, element, keptIn, place } from "../drawing/svg.js";
 import { fromPixelX, niceStep, rounded, toPixelX } from "../sheet/view.js";
 
 const HEIGHT = 44;
@@ -35,6 +35,10 @@ export class Strips {
     this.held = null;
     /** @type {import("../drawing/plot.js").Lane[]} */
     this.lanes = [];
+    /** The strips of lanes, as looking for them takes long among very many. @type {Map<string, SVGSVGElement>} */
+    this.svgs = new Map();
+    /** Those parts of the strip that is being drawn which are there already. */
+    this.kept = new Kept();
     let asked = false;
     // Of very many lanes only those in sight are drawn; the others when they come.
     const redraw = () => {
@@ -65,7 +69,12 @@ export class Strips {
 
   /** @param {string} id @returns {SVGSVGElement | null} */
   svg(id) {
-    return this.list.querySelector(`.lane[data-lane="${id}"] .strip`);
+    let svg = this.svgs.get(id);
+    if (!svg?.isConnected) {
+      svg = /** @type {SVGSVGElement | null} */ (this.list.querySelector(`.lane[data-lane="${id}"] .strip`)) ?? undefined;
+      if (svg) this.svgs.set(id, svg);
+    }
+    return svg ?? null;
   }
 
   /** @param {SVGSVGElement} svg @param {import("../drawing/plot.js").Lane} lane */
@@ -76,9 +85,11 @@ export class Strips {
     const width = this.plot.size.width;
     place(svg, { viewBox: `0 0 ${width} ${HEIGHT}` });
     const path = this.paths.get(lane.id);
-    const parts = path ? this.parts(lane, path) : lane.strip === "ticks" ? this.ticks(lane) : [];
-    svg.replaceChildren(...parts);
-    if (path) this.handles(svg, lane, path);
+    this.kept = keptIn(svg);
+    const parts = path ? [...this.parts(lane, path), ...this.handles(lane, path)] : lane.strip === "ticks" ? this.ticks(lane) : [];
+    this.kept.done();
+    // While something moves most of a strip stays what it is, but for its places.
+    if (parts.length !== svg.childNodes.length || parts.some((part, k) => part !== svg.childNodes[k])) svg.replaceChildren(...parts);
     if (focused) /** @type {SVGElement | null} */ (svg.querySelector(`[data-end="${focused}"]`))?.focus();
   }
 
@@ -99,13 +110,13 @@ export class Strips {
     if (low < high) {
       const [from, to] = [this.px(low), this.px(high)];
       const band = { x: from, y: 4, width: to - from, height: HEIGHT - 8 };
-      parts.push(element("rect", { ...band, fill: colour, opacity: 0.08 }));
+      parts.push(this.kept.part("band", "rect", { ...band, fill: colour, opacity: 0.08 }));
       for (const stretch of path.counts) parts.push(...this.counted(stretch, colour));
       parts.push(...this.spans(path, colour, low, high, marks));
       for (const stretch of path.undefined) parts.push(this.blank(stretch, low, high));
       for (const stretch of path.open) parts.push(this.unsettled(stretch));
       const middle = { x1: from, x2: to, y1: HEIGHT / 2, y2: HEIGHT / 2 };
-      parts.push(element("line", { ...middle, stroke: colour, "stroke-width": 1, opacity: 0.5 }));
+      parts.push(this.kept.part("middle", "line", { ...middle, stroke: colour, "stroke-width": 1, opacity: 0.5 }));
     }
     parts.push(...this.residuals(lane));
     for (const mark of marks) {
@@ -115,7 +126,7 @@ export class Strips {
     if (this.plot.reading !== null) {
       const at = this.px(this.plot.reading);
       const line = { x1: at, x2: at, y1: 0, y2: HEIGHT, stroke: token("reading"), "stroke-width": 1.25 };
-      parts.push(element("line", { ...line, class: "strip-reading" }));
+      parts.push(this.kept.part("reading", "line", { ...line, class: "strip-reading" }));
     }
     return parts;
   }
@@ -224,30 +235,34 @@ export class Strips {
     const y = heights[/** @type {keyof typeof heights} */ (mark.kind)] ?? HEIGHT / 2;
     const at = toPixelX(this.plot.view, this.plot.size, mark.x);
     const small = mark.kind === "intersection" && mark.key !== this.plot.selected && this.plot.shown().length >= CALM;
-    const group = element("g", {
+    const selected = mark.key === this.plot.selected;
+    const attributes = {
       transform: `translate(${at} ${y})${small ? " scale(.7)" : ""}`,
-      class: mark.key === this.plot.selected ? "strip-mark is-selected" : "strip-mark",
+      class: selected ? "strip-mark is-selected" : "strip-mark",
       "data-key": mark.key,
       "data-kind": mark.kind,
       "data-x": mark.x,
+    };
+    return this.kept.part(`${mark.key} ${mark.closed} ${colour} ${selected}`, "g", attributes, (group) => {
+      group.append(element("rect", { x: -9, y: -11, width: 18, height: 22, fill: "transparent" }));
+      if (selected) group.append(element("circle", { r: 10, class: "strip-ring" }));
+      for (const part of shapeParts(mark.kind, mark.closed, colour)) {
+        group.append(element("path", { d: part.path, fill: part.fill, stroke: part.stroke, "stroke-width": 1.75 }));
+      }
+      group.append(element("title", {}, mark.kind));
     });
-    group.append(element("rect", { x: -9, y: -11, width: 18, height: 22, fill: "transparent" }));
-    if (mark.key === this.plot.selected) group.append(element("circle", { r: 10, class: "strip-ring" }));
-    for (const part of shapeParts(mark.kind, mark.closed, colour)) {
-      group.append(element("path", { d: part.path, fill: part.fill, stroke: part.stroke, "stroke-width": 1.75 }));
-    }
-    group.append(element("title", {}, mark.kind));
-    return group;
   }
 
-  /** @param {SVGSVGElement} svg @param {import("../drawing/plot.js").Lane} lane @param {LanePath} path */
-  handles(svg, lane, path) {
+  /** @param {import("../drawing/plot.js").Lane} lane @param {LanePath} path */
+  handles(lane, path) {
+    const handles = [];
     for (const end of ["low", "high"]) {
       const x = end === "low" ? path.low : path.high;
       if (x === null || x < this.plot.view.left || x > this.plot.view.right) continue;
       const closed = end === "low" ? path.lowClosed : path.highClosed;
-      svg.append(this.handle(lane, end, x, closed));
+      handles.push(this.handle(lane, end, x, closed));
     }
+    return handles;
   }
 
   /** @param {import("../drawing/plot.js").Lane} lane @param {string} end @param {number} x @param {boolean} closed */

@@ -1,6 +1,8 @@
 // @ts-check
 /** Requests to the server. Every answer is JSON, but for pictures. */
 
+import { unpacked } from "../drawing/wire.js";
+
 /** A request that failed. `kind` is refused, conflict, trouble, busy or offline. */
 export class Trouble extends Error {
   /** @param {string} kind @param {string} message @param {any} [body] */
@@ -18,6 +20,7 @@ export class Trouble extends Error {
 
 const token = () => document.querySelector('meta[name="csrf-token"]')?.getAttribute("content") ?? "";
 
+const PASSING = 5; // digits of what shows for a moment only
 const PATIENCE = 6; // times that a busy server is asked again
 /** How many requests wait for a busy server; told to whoever listens for `axispath-busy`. */
 let refused = 0;
@@ -85,6 +88,46 @@ export async function fetchPicture(key, wanted) {
   return { view: head.view, shapes: new Map(lanes.map((lane) => [lane.id, lane.shapes])), cut: head.cut, told: head.told };
 }
 
+/**
+ * Curves in states that are going to show, one picture a state, perhaps of the first ones only.
+ * @param {string} key @param {object} wanted
+ * @returns {Promise<import("../drawing/plot.js").Picture[]>}
+ */
+export async function fetchFrames(key, wanted) {
+  const { head, lanes, filled } = await fetchCurves(`/api/sheets/${key}/frames`, wanted);
+  return head.frames.map((/** @type {any} */ frame) => ({
+    view: head.view,
+    shapes: new Map([...lanes, ...filled(frame.lanes)].map((lane) => [lane.id, lane.shapes])),
+    cut: frame.cut,
+    told: frame.told,
+  }));
+}
+
+/** A number while it passes. @param {number | null} value */
+const said = (value) => (value === null ? "—" : String(Number(value.toPrecision(PASSING))).replace("-", "−"));
+
+/**
+ * Landmarks in states that are going to show, perhaps of the first ones only.
+ * @param {string} key @param {object} wanted @returns {Promise<import("./internal.js").Marks[]>}
+ */
+export async function fetchMarks(key, wanted) {
+  const { states, groups } = await send("POST", `/api/sheets/${key}/marks`, wanted);
+  /** @param {string} name @param {any[]} marks */
+  const wide = (name, marks) => {
+    /** @type {Record<string, number>} */
+    const counts = {};
+    return marks.map(([kind, x, y, more]) => {
+      counts[kind] = (counts[kind] ?? 0) + 1;
+      const label = `(${said(x)}, ${said(y)})`;
+      return { key: `${name}:${kind}:${counts[kind]}`, kind, group: groups[kind], x, y, left: null, right: null, closed: true, label, ...more };
+    });
+  };
+  return states.map((/** @type {any} */ state) => ({
+    lanes: state.lanes.map((/** @type {any} */ lane) => ({ ...lane, landmarks: wide(lane.id, lane.landmarks) })),
+    crossings: state.crossings.map((/** @type {any} */ one) => ({ ...one, landmarks: wide(one.key, one.landmarks) })),
+  }));
+}
+
 /** What lanes left behind. @param {string} key @param {object} wanted @returns {Promise<import("../drawing/plot.js").Trails>} */
 export async function fetchTrails(key, wanted) {
   const { head, lanes } = await fetchCurves(`/api/sheets/${key}/trails`, wanted);
@@ -94,13 +137,7 @@ export async function fetchTrails(key, wanted) {
 /** @param {string} path @param {object} wanted */
 async function fetchCurves(path, wanted) {
   const response = await request("POST", path, wanted);
-  const data = await response.arrayBuffer();
-  const headLength = new DataView(data).getUint32(0, true);
-  const head = JSON.parse(new TextDecoder().decode(new Uint8Array(data, 4, headLength)));
-  /** @param {{at: [number, number]}} shape */
-  const filled = ({ at: [start, count], ...shape }) => ({ ...shape, rows: new Float32Array(data, 4 + headLength + start * 4, count) });
-  const lanes = head.lanes.map((/** @type {any} */ lane) => ({ id: lane.id, shapes: lane.shapes.map(filled) }));
-  return { head, lanes: /** @type {{id: string, shapes: import("../drawing/plot.js").Shape[]}[]} */ (lanes) };
+  return unpacked(await response.arrayBuffer());
 }
 
 /** @param {string} path @param {unknown} body @returns {Promise<string>} */

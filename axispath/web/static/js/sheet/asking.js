@@ -21,10 +21,12 @@ export class Asking {
     this.slows = new Queue();
     this.looked = new Standing();
     this.timers = new Timers();
+    /** Of which turn of the hand the picture on the plot is. */
+    this.shown = 0;
     /** Whether what is shown was searched further, so that copies and files hold all of it. */
     this.lookedFurther = false;
     /** The part of the axis that landmarks are looked for on, as typed, and how they are listed. */
-    this.only = { low: "", high: "", along: false };
+    this.only = { low: "", high: "", along: false, unfolded: /** @type {string[]} */ ([]) };
   }
 
   picture() {
@@ -34,8 +36,13 @@ export class Asking {
     this.pictures.run(async () => {
       const preview = [...this.at.preview, ...this.at.temporary.edits];
       const wanted = { head: session.state.head, view: plot.view, ...plot.size, preview };
+      const { turn } = this.at.moving;
       await quietly(async () => {
-        plot.picture = { ...(await fetchPicture(session.key, wanted)), shows: preview };
+        const found = await fetchPicture(session.key, wanted);
+        // One of a later place of the hand is shown already.
+        if (turn < this.shown) return;
+        plot.picture = { ...found, shows: preview };
+        this.shown = turn;
         plot.ask();
         this.at.moving.tellMoving(plot.picture.told);
         this.tellSlow(plot.picture.cut, "longer to draw …");
@@ -75,6 +82,12 @@ export class Asking {
     return { head: session.state.head, view: plot.view, preview, ...this.only, ...more };
   }
 
+  /** The landmarks of one more lane are to be listed. @param {string} id */
+  unfold(id) {
+    this.only.unfolded.push(id);
+    this.path();
+  }
+
   /** What copies and files are to hold. */
   searchShown() {
     return this.search({ longer: this.lookedFurther });
@@ -90,7 +103,7 @@ export class Asking {
       try {
         const path = await send("POST", `/api/sheets/${session.key}/path`, this.search(how));
         this.lookedFurther = false;
-        this.at.showPaths(path);
+        this.at.showPaths(path, how.moving);
         events.tell("searched", "");
         if (path.goesOn && stands()) this.timers.later("further", FURTHER, () => this.further(stands));
       } catch (trouble) {

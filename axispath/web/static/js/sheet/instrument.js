@@ -7,7 +7,7 @@
 import { Covers } from "../desk/covers.js";
 import { Landmarks } from "../desk/landmarks.js";
 import { markAt } from "../drawing/marks.js";
-import { Plot } from "../drawing/plot.js";
+import { plot as drawn } from "../first.js";
 import { showOwnColours } from "../drawing/style.js";
 import { Trails } from "../drawing/trails.js";
 import { Divider } from "../hand/divide.js";
@@ -19,13 +19,15 @@ import { Alongs } from "../lanes/alongs.js";
 import { Strips } from "../lanes/strips.js";
 import { Asking } from "./asking.js";
 import { Events } from "./events.js";
-import { byId, canvas, heldPart } from "./focus.js";
+import { byId, heldPart } from "./focus.js";
 import { listenToPrinting } from "./printing.js";
 import { Moving } from "./moving.js";
 import { Session, read, write } from "./session.js";
 import { Timers } from "./throttle.js";
 import { short } from "./view.js";
 
+const FRAME = 16; // ms between two drawings of all that moves with the view; longer where they take long
+const STRIPS = 150; // ms between two drawings of the strips while something moves
 const REST = 110; // ms without movement after which trails are asked for
 
 /** @typedef {import("./internal.js").State} State */
@@ -51,10 +53,8 @@ export class Instrument {
     this.found = { lanes: [], crossings: [], landmarks: null, explanation: "", canFrame: false, words: "", settled: "", goesOn: false };
     /** The page of the desk that is shown. */
     this.page = "landmarks";
-    this.plot = new Plot(canvas("plot"), canvas("rail"));
-    this.plot.view = { ...start.view };
-    this.plot.ground = start.ground;
-    this.plot.lanes = start.lanes;
+    this.plot = drawn;
+    this.fitted = false;
     this.lanes = new Lanes(byId("lanes"), {
       edit: (edit) => this.session.change({ edits: [edit] }),
       key: () => this.session.key,
@@ -71,6 +71,8 @@ export class Instrument {
     this.sliders = new Sliders(byId("lanes"), {
       width: () => this.plot.size.width,
       move: () => this.moving.slide(),
+      coming: () => this.moving.foresee(),
+      ready: (slides) => this.moving.ready(slides),
       waiting: () => this.session.waiting.length > 0,
       settle: (slides) => {
         this.trails.keep();
@@ -112,6 +114,7 @@ export class Instrument {
       changed: () => this.redraw(),
       told: (text) => this.events.tell("words", text),
       wanted: () => this.asking.searchShown(),
+      unfold: (id) => this.asking.unfold(id),
       key: () => this.session.key,
       values: (values) => this.lanes.showExact(values),
     });
@@ -213,8 +216,6 @@ export class Instrument {
     write(this.memory(), { x: this.plot.reading, page: this.page, along: this.asking.only.along });
   }
 
-  // Changes
-
   /** @param {State} state @param {Change | null} change */
   changed(state, change) {
     const held = heldPart();
@@ -227,6 +228,7 @@ export class Instrument {
     this.plot.lanes = state.lanes;
     showOwnColours(state.lanes);
     this.preview = this.sliders.edits();
+    this.moving.rest();
     this.events.tell("changed", { state, change, stepped: Boolean(change && "step" in change) });
     this.remember();
     this.refresh();
@@ -239,8 +241,6 @@ export class Instrument {
     this.redraw();
     this.asking.picture();
   }
-
-  // Looking
 
   refresh() {
     this.redraw();
@@ -262,15 +262,19 @@ export class Instrument {
 
   /** The view is another: the picture follows at once, what is found in it when it rests. */
   viewMoved() {
-    this.redraw();
-    this.asking.picture();
+    this.plot.ask();
+    this.timers.throttled("redraw", FRAME, () => this.redraw());
+    // Very many curves are moved as they are, and drawn anew when the view rests.
+    if (this.plot.isHeavy) this.timers.later("picture", REST, () => this.asking.picture());
+    else this.asking.picture();
     this.asking.pathAtRest(() => this.events.tell("looked", { rested: true }));
     if (this.trails.states.length) this.timers.later("trails", REST, () => this.trails.ask());
   }
 
   resized() {
     const { plot } = this;
-    if (matchMedia("print").matches || !plot.fit()) return;
+    if (matchMedia("print").matches || (!plot.fit() && this.fitted)) return;
+    this.fitted = true;
     const { width, height } = plot.size;
     document.documentElement.style.setProperty("--plot-width", `${width}px`);
     document.documentElement.style.setProperty("--plot-height", `${height}px`);
@@ -292,7 +296,7 @@ export class Instrument {
     this.session.change({ edits: [{ do: "add lane", text: `(${x}, ${y})` }] });
   }
 
-  /** What may be seen of landmarks. @param {import("./internal.js").Paths} path @returns {import("./internal.js").Paths} */
+  /** What may be seen of landmarks. @template {import("./internal.js").Marks} Found @param {Found} path @returns {Found} */
   uncovered(path) {
     const { covers } = this;
     if (!covers.on) return path;
@@ -300,11 +304,29 @@ export class Instrument {
     return { ...path, lanes: path.lanes.map(part), crossings: path.crossings.map(part) };
   }
 
-  /** @param {import("./internal.js").Paths} found */
-  showPaths(found) {
+  /** Landmarks of a state that sliders pass. @param {import("./internal.js").Marks} found */
+  showMarks(found) {
+    this.putMarks(this.uncovered(found));
+    this.plot.ask();
+    this.timers.throttled("strips", STRIPS, () => this.drawStrips(this.plot.lanes));
+    window.dispatchEvent(new CustomEvent("axispath-marked", { detail: found.lanes.length }));
+  }
+
+  /** What is found; while something moves marks that are proved stay. @param {import("./internal.js").Paths} found @param {boolean} [moves] */
+  showPaths(found, moves = false) {
     // While something moves there is no list: what was listed last stays to be uncovered in.
     this.found = { ...found, landmarks: found.landmarks ?? this.found.landmarks };
     const path = this.uncovered(found);
+    const { plot } = this;
+    if (!moves || !this.moving.marked) this.putMarks(path);
+    this.landmarks.show(path.landmarks, [...plot.marks.values(), plot.crossings].flat());
+    if (path.landmarks !== null) this.covers.dress(this.landmarks.page);
+    if (path.landmarks !== null) this.events.tell("paths", path);
+    this.redraw();
+  }
+
+  /** @param {import("./internal.js").Marks} path */
+  putMarks(path) {
     const { plot, strips } = this;
     const { held } = strips;
     plot.marks = new Map(path.lanes.map((lane) => [lane.id, lane.landmarks]));
@@ -317,13 +339,7 @@ export class Instrument {
       const before = held?.id === lane.id ? strips.paths.get(lane.id) : null;
       strips.paths.set(lane.id, before ? { ...lane, low: before.low, high: before.high } : lane);
     }
-    this.landmarks.show(path.landmarks, [...plot.marks.values(), plot.crossings].flat());
-    if (path.landmarks !== null) this.covers.dress(this.landmarks.page);
-    if (path.landmarks !== null) this.events.tell("paths", path);
-    this.redraw();
   }
-
-  // By hand
 
   /** The lane in focus comes first, on the plot and on the Landmarks page. @param {HTMLElement} part */
   choose(part) {

@@ -54,9 +54,13 @@ export interface Temporary {
 }
 
 /** Landmarks of a view, as the server answers. */
-export interface Paths {
+export interface Marks {
   lanes: (import("../lanes/strips.js").LanePath & { landmarks: Mark[] })[];
   crossings: { lanes: string[]; landmarks: Mark[] }[];
+}
+
+/** The same with how they are listed and told. */
+export interface Paths extends Marks {
   landmarks: string | null;
   explanation: string;
   canFrame: boolean;

@@ -157,6 +157,29 @@ export interface FoldLane {
   folded: boolean;
 }
 
+export interface Following {
+  head: number;
+  preview?: (AddLane | AddLines | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddWork | MoveWork | SetNotation | SetWritten | SetSystem | AddBlock | SetBlock | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  view: View;
+  low?: string;
+  high?: string;
+  longer?: boolean;
+  moving?: boolean;
+  page?: boolean;
+  along?: boolean;
+  unfolded?: string[];
+  states: Slide[][];
+}
+
+export interface Foreseeing {
+  head: number;
+  preview?: (AddLane | AddLines | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddWork | MoveWork | SetNotation | SetWritten | SetSystem | AddBlock | SetBlock | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation)[];
+  view: View;
+  width: number;
+  height: number;
+  states: Slide[][];
+}
+
 export interface ForgetEquation {
   do: "forget equation";
   text: string;
@@ -354,6 +377,7 @@ export interface Searching {
   moving?: boolean;
   page?: boolean;
   along?: boolean;
+  unfolded?: string[];
 }
 
 export interface SetBlock {
@@ -590,6 +614,7 @@ export interface Taking {
   moving?: boolean;
   page?: boolean;
   along?: boolean;
+  unfolded?: string[];
   format?: string;
   parts?: string[];
   width?: number;
