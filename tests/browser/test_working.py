@@ -134,9 +134,9 @@ class Working(BrowserTest):
         expect(stages.last.locator("tr").nth(1)).to_have_text(re.compile(r"^\s*0\s*1\s*1\s*$"))
         self.page.get_by_role("button", name="Draw").click()
         expect(self.page.locator(".lane")).to_have_count(2)
-        crossing = self.page.locator("#landmarks").get_by_text(re.compile(r"2.*1"))
         self.page.get_by_role("tab", name="Landmarks").click()
-        expect(crossing.first).to_be_visible()
+        self.eventually(lambda: self.marks("R and S", "intersection"), [2])
+        expect(self.page.locator('#landmarks tr[data-kind="intersection"]')).to_be_visible()
         # It is still there after a reload, and without a solution it says what contradicts itself.
         self.page.wait_for_function("location.pathname.length > 1")
         self.page.reload()
