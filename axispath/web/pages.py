@@ -10,7 +10,7 @@ from flask.typing import ResponseReturnValue
 from markupsafe import Markup
 
 from axispath.core.memory import Memory
-from axispath.core.sheet.document import MarkGroup
+from axispath.core.sheet.groups import MarkGroup
 from axispath.core.sheet.look import LOOK
 from axispath.core.solve.methods import METHODS
 from axispath.exchange.formats import PARTS, PICTURES, WHOLE

@@ -98,7 +98,7 @@ def encoded_trails(
                     drawings.append((lane.lane.id, drawn(passed, lane, frame, patience)))
                 else:
                     with limited(patience):
-                        marks += lane_marks(lane, view)
+                        marks += lane_marks(passed, lane, view)
             except OutOfTime:
                 cut.add(lane.lane.id)
     return encoded({"view": _view(frame), "marks": marks, "cut": sorted(cut)}, drawings)

@@ -84,7 +84,8 @@ def chunk(
             cells.insert(0, [decimal(float(v), document.digits) for v in known[start:end]])
     skip = first - start
     # Points lie in the order of the sheet: nothing happens between one and the next.
-    marks = _marks(columns, part, found) if found and points is None else []
+    uncovered = found and points is None and not document.cover.on  # a mark would tell where
+    marks = _marks(columns, part, found) if uncovered else []
     return {
         **shown,
         "trouble": "",

@@ -25,7 +25,7 @@ from axispath.core.path.lanes import (
     remembered,
 )
 from axispath.core.path.proved import Heights, Index, heights_of, is_smooth, proved
-from axispath.core.path.survey import Survey
+from axispath.core.path.survey import Survey, seen
 from axispath.core.search.find import find_path
 from axispath.core.search.landmark import Kind, Path
 from axispath.core.sheet.document import View
@@ -71,7 +71,7 @@ class Moving:
             paths = tuple((lane, find(k)) for lane, find in finds)
             met = ((first, second, find(k)) for first, second, find in meets)
             crossings = tuple(Crossing(a, b, path) for a, b, path in met if path is not None)
-            yield Survey(paths, crossings)
+            yield seen(self.states.document, Survey(paths, crossings))
 
     def _finder(self, lane: ResolvedLane) -> Find:
         """How the landmarks of a lane are found in a state."""

@@ -7,7 +7,9 @@ from contextlib import suppress
 from dataclasses import dataclass, replace
 
 from axispath.core.arithmetic.patience import OutOfTime, Patience, limited
+from axispath.core.path.covering import uncovered
 from axispath.core.path.kinds import MEETS, SEARCHED
+from axispath.core.path.labels import crossing_key
 from axispath.core.path.lanes import (
     MOST_CROSSED,
     USUAL,
@@ -65,7 +67,21 @@ def moving_survey(
         with suppress(OutOfTime), limited(patience):
             path = SEARCHED[lane.kind.key].quick(lane, view, only)
         lanes.append((lane, path))
-    return Survey(tuple(lanes), ())
+    return seen(document, Survey(tuple(lanes), ()))
+
+
+def seen(document: Document, found: Survey) -> Survey:
+    """A look without what is under the sheet's cover."""
+    if not document.cover.on:
+        return found
+    return Survey(
+        tuple(
+            (lane, path and uncovered(document, lane.lane.id, path)) for lane, path in found.lanes
+        ),
+        tuple(
+            replace(c, path=uncovered(document, crossing_key(c), c.path)) for c in found.crossings
+        ),
+    )
 
 
 def survey(document: Document, effort: Effort = USUAL, only: Range | None = None) -> Survey:
@@ -76,7 +92,7 @@ def survey(document: Document, effort: Effort = USUAL, only: Range | None = None
     view = document.view
     lanes = resolve(document).shown(SEARCHED)
     paths = tuple((lane, _path(lane, view, effort, len(lanes), only)) for lane in lanes)
-    return Survey(paths, tuple(crossings(lanes, view, effort, only)))
+    return seen(document, Survey(paths, tuple(crossings(lanes, view, effort, only))))
 
 
 def crossings(
@@ -129,9 +145,8 @@ def further(document: Document, found: Survey, effort: Effort, only: Range | Non
         (lane, _path(lane, view, each, 1, only) if unsearched(path) else path)
         for lane, path in found.lanes
     )
-    return Survey(
-        lanes,
-        tuple(_again(c, view, each, only) for c in found.crossings),
+    return seen(
+        document, Survey(lanes, tuple(_again(c, view, each, only) for c in found.crossings))
     )
 
 

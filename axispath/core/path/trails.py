@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from typing import Any
 
+from axispath.core.path.covering import uncovered
 from axispath.core.path.kinds import SEARCHED
 from axispath.core.sheet.document import Document, View
 from axispath.core.sheet.edits import Slide, apply
@@ -31,15 +32,16 @@ def trail_marks(documents: Sequence[Document], view: View) -> Iterator[dict[str,
     for document in documents:
         for lane in resolve(document).shown(SEARCHED):
             if lane.lane.style.trail == "landmarks":
-                yield from lane_marks(lane, view)
+                yield from lane_marks(document, lane, view)
 
 
-def lane_marks(lane: ResolvedLane, view: View) -> list[dict[str, Any]]:
+def lane_marks(document: Document, lane: ResolvedLane, view: View) -> list[dict[str, Any]]:
     """A lane's zeros and turning points in a view, as a sampling sees them, or its moving point."""
     search = SEARCHED[lane.kind.key]
     if search.left_behind is not None:
         places = search.left_behind(lane)
     else:
         path = search.quick(lane, view, None)
+        path = path and uncovered(document, lane.lane.id, path)
         places = [(mark.x, mark.y) for mark in path.landmarks] if path is not None else []
     return [{"id": lane.lane.id, "x": x, "y": y} for x, y in places]

@@ -126,14 +126,15 @@ class Common:
 class Landmark:
     """A point of a path.
 
-    The true place lies within ``radius`` of ``x``, and within [``low``, ``high``], the
-    bracket in which it is the only one of its kind; ``y`` lies within ``y_radius`` of the true
-    height. At a break ``left`` and ``right`` are the one-sided limits, ±∞ at a pole and NaN
-    where a side has no function, and ``y`` is the value there, the missing value of a hole or the
-    limit at an end; it is NaN at a pole and where there is none. ``closed`` tells whether the
-    function has the value ``y`` there. ``whole`` marks the largest and the smallest value
-    over the interval. ``exact`` is the place itself where it is known exactly; ``of`` says what
-    is 0 there and nowhere else between ``low`` and ``high``: a program, or a derivative of it.
+    The true place lies within ``radius`` of the number that ``x`` is the nearest float64 of, and
+    within [``low``, ``high``], the bracket in which it is the only one of its kind; ``y`` and
+    ``y_radius`` tell the true height in the same way. At a break ``left`` and ``right`` are the
+    one-sided limits, ±∞ at a pole and NaN where a side has no function, and ``y`` is the value
+    there, the missing value of a hole or the limit at an end; it is NaN at a pole and where there
+    is none. ``closed`` tells whether the function has the value ``y`` there. ``whole`` marks the
+    largest and the smallest value over the interval. ``exact`` is the place itself where it is
+    known exactly; ``of`` says what is 0 there and nowhere else between ``low`` and ``high``: a
+    program, or a derivative of it.
 
     On a curve ``t`` is the parameter, and ``low``, ``high``, ``exact`` and ``t_radius`` are about
     it; ``also`` are further parameters at which the curve is there. ``extremes`` says of which
@@ -244,7 +245,7 @@ class Path:
     the function surely has no value; on ``zero`` it is identically zero; ``flat`` are stretches
     on which it is constant. ``cells`` take the interval apart into places and stretches of one
     sign, with gaps where that is not known; only searches that ask for them have any. ``counts``
-    are those of relations.
+    are those of relations. Where some landmarks are ``covered`` nothing is told of the rest.
     """
 
     low: float
@@ -259,11 +260,12 @@ class Path:
     more: bool = False
     proven: bool = True
     counts: tuple[Count, ...] = ()
+    covered: bool = False
 
     @property
     def complete(self) -> bool:
         """Whether every landmark of the interval is listed, for certain."""
-        return self.proven and not self.open and not self.more
+        return self.proven and not self.open and not self.more and not self.covered
 
     def of(self, *kinds: Kind) -> tuple[Landmark, ...]:
         """The landmarks of these kinds."""

@@ -10,8 +10,10 @@ from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.language.tokens import MAX_LENGTH
 from axispath.core.sheet.axes import Axes, axis_label
 from axispath.core.sheet.block import Block
+from axispath.core.sheet.groups import MarkGroup
 from axispath.core.sheet.look import LOOK
 from axispath.core.sheet.measured import DataSet, Fit
+from axispath.core.sheet.practice import MOST_QUESTIONS, Cover, Found, Question
 from axispath.core.sheet.value import Value
 
 MAX_LANES = 200
@@ -20,6 +22,7 @@ MAX_EQUATIONS = 30
 MAX_PLACES = 60_000  # characters of a list of rows
 MAX_NAME = 120
 MAX_SYSTEM = 4_000
+MOST_FOUND = 1_000  # covered landmarks that were found
 WIDEST: float = LOOK["view"]["widest"]
 NARROWEST: float = LOOK["view"]["narrowest"]
 NARROWEST_SHARE: float = LOOK["view"]["narrowestShare"]
@@ -146,25 +149,6 @@ class Ticks(Value):
     step: Typed = ""
 
 
-MarkGroup = Literal[
-    "zeros",
-    "turning points",
-    "inflections",
-    "breaks",
-    "intersections",
-    "start and end",
-    "on the axes",
-    "turns",
-    "cusps",
-    "crossings of itself",
-    "distances from the pole",
-    "single points",
-    "corners",
-    "highest and lowest",
-    "saddles",
-]
-
-
 class Ground(Value):
     """The ground that curves are drawn on: grid, axes, title, labels and legend.
 
@@ -230,7 +214,11 @@ class Equation(Value):
 
 
 class Document(Value):
-    """A sheet."""
+    """A sheet.
+
+    Landmarks under the ``cover`` are shown to nobody, but for those that were ``found``; what was
+    found travels beside the history, as the view does.
+    """
 
     format: Literal[1] = 1
     name: Annotated[str, Field(min_length=1, max_length=MAX_NAME)] = "Untitled sheet"
@@ -244,6 +232,9 @@ class Document(Value):
     equations: Annotated[tuple[Equation, ...], Field(max_length=MAX_EQUATIONS)] = ()
     lanes: Annotated[tuple[Lane, ...], Field(max_length=MAX_LANES)] = ()
     system: Annotated[str, Field(max_length=MAX_SYSTEM)] = ""
+    cover: Cover = Cover()
+    found: Annotated[tuple[Found, ...], Field(max_length=MOST_FOUND)] = ()
+    questions: Annotated[tuple[Question, ...], Field(max_length=MOST_QUESTIONS)] = ()
 
     @model_validator(mode="before")
     @classmethod

@@ -10,6 +10,7 @@ from typing import Literal
 import numpy as np
 from numpy.typing import NDArray
 
+from axispath.core.path.covering import uncovered
 from axispath.core.path.kinds import SEARCHED
 from axispath.core.path.lanes import USUAL, Effort
 from axispath.core.sheet.document import Document, Table
@@ -111,6 +112,7 @@ def _landmarks(document: Document, table: Table, effort: Effort) -> NDArray[np.f
     for lane in chosen:
         search = SEARCHED[lane.kind.key].path
         path = search(lane, view, effort, len(chosen), None)
+        path = path and uncovered(document, lane.lane.id, path)
         found |= {mark.x for mark in path.landmarks} if path is not None else set()
     if not found:
         raise TableRefused("There are no landmarks in this view.", "lanes")

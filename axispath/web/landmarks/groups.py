@@ -171,6 +171,7 @@ def meeting(crossing: Crossing, digits: int, looking: bool, listed: bool = True)
     section = Section("intersections", rows)
     if not rows:
         section.none = "none in this interval" if path.complete else "none found so far"
+        section.none = "none shown" if path.covered else section.none
     if path.zero:
         section.none = "" if rows else "no single points"
     notes = [f"The same {_from_to(s.low, s.high, digits)}." for s in path.zero[:MOST_NAMED]]
@@ -203,6 +204,8 @@ def _notes(path: Path, digits: int) -> list[str]:
 def _none(path: Path, kinds: tuple[Kind, ...]) -> str:
     if Kind.ZERO in kinds and path.zero:
         return "no single zeros"
+    if path.covered:
+        return "none shown"
     if not path.complete:
         return "none found outside the open stretches"
     signs = {span.sign for span in path.spans}
@@ -232,6 +235,7 @@ def _in_turns(value: float) -> str:
     )
 
 
+COVERED = "Landmarks are covered here: say on the page Practise where you think one is."
 REASONS = {
     Reason.BREAK: "what the function does there could not be settled",
     Reason.CLOSE: "landmarks there are too close together to be told apart",
@@ -247,6 +251,8 @@ def _verdict(path: Path, digits: int, looking: bool, letter: str = "x") -> str:
         return f"Undefined everywhere here: {why}." if why else "Undefined everywhere here."
     if not path.proven:
         return "Following the movement; proved when it rests."
+    if path.covered:
+        return COVERED
     if path.complete:
         return "Nothing missed: every landmark on this interval is listed."
     if looking and unsearched(path):

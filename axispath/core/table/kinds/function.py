@@ -69,6 +69,8 @@ def in_words(lane: ResolvedLane, path: Path | None, document: Document) -> str:
         phrases.append("no zeros")
     if not phrases and path.open:
         phrases.append("not settled in the time allowed")
+    if path.covered:
+        phrases.append("its landmarks are covered")
     found = "; ".join(phrase for phrase in phrases if phrase)
     return f"{lane.name} from {decimal(path.low, digits)} to {decimal(path.high, digits)}: {found}."
 

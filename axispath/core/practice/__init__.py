@@ -1,0 +1,1 @@
+"""Practice: answers marked by what the proven path knows, and never by more than that."""
