@@ -136,8 +136,9 @@ class Attempt(Base):
 class Sheet(Base):
     """A sheet of one person; with a ``handout`` what a visitor of that one turns and tabulates.
 
-    ``labels`` are its person's own, each between bars; ``summary`` says in a line what is on it,
-    ``content`` is what is searched.
+    ``found`` are the covered landmarks that were found, whatever is undone since. ``labels`` are
+    its person's own, each between bars; ``summary`` says in a line what is on it, ``content`` is
+    what is searched.
     """
 
     __tablename__ = "sheet"
@@ -162,6 +163,9 @@ class Sheet(Base):
     labels: Mapped[str] = mapped_column(String(300), nullable=False, default="", server_default="")
     summary: Mapped[str] = mapped_column(String(200), nullable=False, default="", server_default="")
     content: Mapped[str] = mapped_column(Text, nullable=False, default="", server_default="")
+    found: Mapped[list[Any]] = mapped_column(
+        JSONB, nullable=False, default=list, server_default="[]"
+    )
 
     __table_args__ = (
         Index("sheet_shelf", "person_id", "changed"),
@@ -191,6 +195,84 @@ class Handout(Base):
     )
 
     __table_args__ = (Index("handout_sheet", "sheet_id"),)
+
+
+class Sitting(Base):
+    """Somebody who answers on a hand-out, under a name of their choice.
+
+    Of a sealed one it runs from ``started`` to ``ended``, with ``extra`` minutes for themselves;
+    ``locked`` is what a managing device last reported, None where none does.
+    """
+
+    __tablename__ = "sitting"
+
+    id: Mapped[str] = mapped_column(String(24), primary_key=True)
+    handout: Mapped[str] = mapped_column(
+        ForeignKey("handout.token", ondelete="CASCADE"), nullable=False
+    )
+    person_id: Mapped[str | None] = mapped_column(ForeignKey("person.id", ondelete="SET NULL"))
+    sheet_id: Mapped[str | None] = mapped_column(ForeignKey("sheet.id", ondelete="SET NULL"))
+    name: Mapped[str] = mapped_column(String(60), nullable=False)
+    extra: Mapped[int] = mapped_column(nullable=False, default=0, server_default="0")
+    away: Mapped[bool] = mapped_column(nullable=False, default=False, server_default=false())
+    locked: Mapped[bool | None] = mapped_column()
+    started: Mapped[datetime] = mapped_column(
+        DateTime(timezone=True), server_default=func.now(), nullable=False
+    )
+    seen: Mapped[datetime] = mapped_column(
+        DateTime(timezone=True), server_default=func.now(), nullable=False
+    )
+    ended: Mapped[datetime | None] = mapped_column(DateTime(timezone=True))
+
+    __table_args__ = (
+        Index("sitting_handout", "handout"),
+        Index("sitting_person", "person_id"),
+    )
+
+
+class Reply(Base):
+    """An answer to a ``question``, or a guess at what is covered where that is empty; never undone.
+
+    ``change`` is the name that the page gave it, so that one sent twice is one.
+    """
+
+    __tablename__ = "reply"
+
+    id: Mapped[int] = mapped_column(BigInteger, primary_key=True, autoincrement=True)
+    sheet_id: Mapped[str | None] = mapped_column(ForeignKey("sheet.id", ondelete="SET NULL"))
+    sitting_id: Mapped[str | None] = mapped_column(ForeignKey("sitting.id", ondelete="CASCADE"))
+    question: Mapped[str] = mapped_column(String(12), nullable=False)
+    text: Mapped[str] = mapped_column(Text, nullable=False)
+    verdict: Mapped[str] = mapped_column(String(10), nullable=False)
+    words: Mapped[list[str]] = mapped_column(JSONB, nullable=False)
+    found: Mapped[list[Any]] = mapped_column(
+        JSONB, nullable=False, default=list, server_default="[]"
+    )
+    change: Mapped[str | None] = mapped_column(String(64), unique=True)
+    created: Mapped[datetime] = mapped_column(
+        DateTime(timezone=True), server_default=func.now(), nullable=False
+    )
+
+    __table_args__ = (
+        Index("reply_sheet", "sheet_id"),
+        Index("reply_sitting", "sitting_id"),
+    )
+
+
+class Entry(Base):
+    """An entry of the record of a sitting; ``hash`` is over it and the hash ``before``."""
+
+    __tablename__ = "entry"
+
+    sitting_id: Mapped[str] = mapped_column(
+        ForeignKey("sitting.id", ondelete="CASCADE"), primary_key=True
+    )
+    number: Mapped[int] = mapped_column(primary_key=True)
+    at: Mapped[str] = mapped_column(String(40), nullable=False)
+    kind: Mapped[str] = mapped_column(String(20), nullable=False)
+    detail: Mapped[str] = mapped_column(String(300), nullable=False)
+    before: Mapped[str] = mapped_column(String(64), nullable=False)
+    hash: Mapped[str] = mapped_column(String(64), nullable=False)
 
 
 class Revision(Base):

@@ -24,6 +24,7 @@ ALLOWED = {
     "path": {*BELOW, "sheet", "plane", "path"},
     "sampling": {*BELOW, "sheet", "plane", "sampling"},
     "solve": {*BELOW, "sheet", "plane", "path", "solve"},
+    "practice": {*BELOW, "sheet", "plane", "path", "solve", "practice"},
     "table": {*BELOW, "sheet", "plane", "path", "sampling", "table"},
 }
 FOREIGN = {

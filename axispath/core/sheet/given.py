@@ -37,7 +37,19 @@ def given_out(document: Document, lanes: Collection[str] | None) -> Document:
         for lane in document.lanes
         if lane.id in kept
     )
-    return document.model_copy(update={"lanes": found})
+    there = {lane.id for lane in found}
+    questions = tuple(
+        one
+        for one in document.questions
+        if {one.lane, one.other, *(lane for lane, _ in one.aim)} - {""} <= there
+    )
+    return document.model_copy(update={"lanes": found, "questions": questions})
+
+
+def without_answers(document: Document) -> Document:
+    """The document without what would tell the answers of its questions."""
+    questions = tuple(one.model_copy(update={"aim": ()}) for one in document.questions)
+    return document.model_copy(update={"questions": questions})
 
 
 def _names(lane: Lane) -> set[str]:

@@ -33,6 +33,12 @@ from axispath.core.sheet.edits.looks import (
     ShowLane,
 )
 from axispath.core.sheet.edits.points import GatherPoints, MovePoint
+from axispath.core.sheet.edits.practice import (
+    MoveQuestion,
+    RemoveQuestion,
+    SetCover,
+    SetQuestion,
+)
 from axispath.core.sheet.edits.sliders import SetSlider, Slide
 from axispath.core.sheet.edits.tables import ForgetEquation, KeepEquation, RemoveTable, SetTable
 from axispath.core.sheet.edits.whole import Rename, SetGround, SetUnit
@@ -65,11 +71,13 @@ __all__ = [
     "MoveAlong",
     "MoveLane",
     "MovePoint",
+    "MoveQuestion",
     "MoveRow",
     "MoveWork",
     "NameData",
     "RemoveColumn",
     "RemoveLane",
+    "RemoveQuestion",
     "RemoveTable",
     "Rename",
     "ReviseLane",
@@ -77,12 +85,14 @@ __all__ = [
     "SetCells",
     "SetColour",
     "SetColumn",
+    "SetCover",
     "SetDomain",
     "SetFit",
     "SetGround",
     "SetLevels",
     "SetNotation",
     "SetNote",
+    "SetQuestion",
     "SetRows",
     "SetSamples",
     "SetSlider",
@@ -146,6 +156,10 @@ Edit = (
     | RemoveTable
     | KeepEquation
     | ForgetEquation
+    | SetCover
+    | SetQuestion
+    | RemoveQuestion
+    | MoveQuestion
 )
 EDITS: TypeAdapter[list[Edit]] = TypeAdapter(
     Annotated[list[Annotated[Edit, Field(discriminator="do")]], Field(min_length=1, max_length=50)]
