@@ -27,6 +27,10 @@ def main(arguments: list[str]) -> int:
             from axispath.command.converting import convert
 
             return convert(rest)
+        case "verify":
+            from axispath.command.verifying import verify
+
+            return verify(rest)
         case "bench":
             from bench.run import run_bench
 

@@ -8,8 +8,10 @@ from enum import StrEnum
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
+from axispath.capabilities import edits_off, whole
 from axispath.core.path.edited import Step
 from axispath.core.sheet.refused import EditRefused
+from axispath.store import seats
 from axispath.store.history import NotFound
 from axispath.store.models import Handout, Sheet
 
@@ -20,6 +22,10 @@ TURNED = frozenset(
     )
 )
 """The edits of a visitor: of what they look at, not of what is there."""
+
+
+OWNERS = frozenset(("set question", "remove question", "move question", "set cover", "rename"))
+"""The edits that somebody who is examined does not make, whatever is off."""
 
 
 class Ended(NotFound):
@@ -70,7 +76,33 @@ def running(session: Session, token: str) -> Handout:
     return handout
 
 
-def refuse_changes(role: Role, steps: Iterable[Step]) -> None:
-    """A visitor turns and tabulates, and changes nothing. Raises EditRefused."""
-    if role is Role.VISITOR and any(step.kind not in TURNED for step in steps):
+def refuse_changes(session: Session, sheet: Sheet, steps: Iterable[Step]) -> None:
+    """A visitor turns and tabulates, and changes nothing; somebody who is examined does what is
+    not off, until the end. Raises EditRefused.
+    """
+    if role_of(sheet) is Role.OWNER:
+        return
+    seal = seats.seal_of(session, str(sheet.handout))
+    if seal is None:
+        refuse_visitor(steps)
+        return
+    steps = list(steps)
+    why = seats.closed(session, sheet)
+    sitting = seats.of_sheet(session, sheet)
+    if why:
+        if sitting is not None and steps:
+            seats.record(session, sitting, "late", "a change of the sheet")
+        raise EditRefused(why)
+    off = edits_off(whole(frozenset(seal.off))) | OWNERS
+    if any(step.kind in off for step in steps):
+        raise EditRefused("This is switched off here.")
+    if sitting is not None:
+        for step in steps:
+            if not step.slides:
+                seats.record(session, sitting, "changed", step.label)
+
+
+def refuse_visitor(steps: Iterable[Step]) -> None:
+    """What a visitor may do. Raises EditRefused for everything else."""
+    if any(step.kind not in TURNED for step in steps):
         raise EditRefused("This sheet was handed out to look at: take a copy to change it.")

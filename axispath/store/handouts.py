@@ -6,37 +6,22 @@ import secrets
 from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime
-from typing import Annotated
 
-from pydantic import BaseModel, ConfigDict, Field
-from sqlalchemy import func, select
+from sqlalchemy import delete, func, select
 from sqlalchemy.orm import Session
 
 from axispath.core.path.edited import Step
-from axispath.core.sheet.document import MAX_LANES, Document, LaneId, View
+from axispath.core.sheet.document import Document, View
 from axispath.core.sheet.edits import with_view
-from axispath.core.sheet.given import given_out
+from axispath.core.sheet.given import given_out, without_answers
+from axispath.core.sheet.practice import Cover
 from axispath.core.sheet.refused import EditRefused
-from axispath.store import access, history, sheets
-from axispath.store.models import Handout, Sheet
+from axispath.store import access, history, seats, sheets
+from axispath.store.models import Handout, Sheet, Sitting
 from axispath.store.sheets import Opened
+from axispath.store.shows import Shows
 
 MOST = 50  # hand-outs of one sheet that are not taken back
-
-
-class Shows(BaseModel):
-    """What is seen of a sheet: ``lanes`` are all where there is no list, ``pages`` too.
-
-    Landmarks that are ``covered`` are uncovered one by one; a ``framed`` one may stand in others'
-    pages.
-    """
-
-    model_config = ConfigDict(extra="forbid", frozen=True)
-
-    lanes: Annotated[tuple[LaneId, ...], Field(max_length=MAX_LANES)] | None = None
-    pages: Annotated[tuple[str, ...], Field(max_length=10)] | None = None
-    covered: bool = False
-    framed: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -118,6 +103,9 @@ def revoke(session: Session, person: str, sheet_id: str, token: str) -> None:
         raise sheets.NotFound
     if handout.revoked is None:
         handout.revoked = func.now()
+    # What it has collected goes with its end; what others made is theirs.
+    seats.release(session, [token])
+    session.execute(delete(Sitting).where(Sitting.handout == token))
 
 
 def given(session: Session, token: str, number: int | None = None) -> Given:
@@ -130,7 +118,18 @@ def given(session: Session, token: str, number: int | None = None) -> Given:
     shows = Shows.model_validate(handout.shows)
     document = history.document_at(session, sheet, head)
     seen = with_view(document, View.model_validate(sheet.view))
-    return Given(token, shows, given_out(seen, shows.lanes), head)
+    return Given(token, shows, _covered(given_out(seen, shows.lanes), shows), head)
+
+
+def _covered(document: Document, shows: Shows) -> Document:
+    """The document under the cover that its hand-out puts on it."""
+    if "landmarks" in shows.off:
+        return document.model_copy(update={"cover": Cover(on=True, fixed=True)})
+    if shows.covered:
+        return document.model_copy(
+            update={"cover": Cover(on=True, fixed=True, groups=shows.groups)}
+        )
+    return document
 
 
 def visit(session: Session, person: str, token: str) -> Opened | None:
@@ -147,22 +146,30 @@ def visit(session: Session, person: str, token: str) -> Opened | None:
 
 def turned(session: Session, person: str, token: str, steps: Sequence[Step]) -> Opened:
     """A visitor's first turn. Raises EditRefused for what would be a change."""
-    access.refuse_changes(access.Role.VISITOR, steps)
     found = given(session, token)
+    if found.shows.seal is None:
+        access.refuse_visitor(steps)
     start_over(session, person, token)
     return sheets.create(session, person, found.document, steps, handout=token)
 
 
 def copied(session: Session, person: str, token: str) -> Opened:
     """A visitor's copy, as they have turned it, on their own shelf."""
+    if seats.seal_of(session, token) is not None:
+        raise EditRefused("No copies are taken of a sealed sheet.")
     mine = visit(session, person, token)
     document = mine.document if mine is not None else given(session, token).document
-    return sheets.create(session, person, document)
+    return sheets.create(session, person, without_answers(document))
 
 
 def start_over(session: Session, person: str, token: str) -> None:
-    """Forget what a visitor turned: the sheet is as it was handed out."""
+    """Forget what a visitor turned: the sheet is as it was handed out.
+
+    Answers that the hand-out collects stay with whoever collects them. Raises EditRefused.
+    """
     access.running(session, token)
+    if seats.seal_of(session, token) is not None and visit(session, person, token) is not None:
+        raise EditRefused("Work on a sealed sheet is not thrown away.")
     mine = select(Sheet).where(Sheet.handout == token, Sheet.person_id == person)
     for sheet in session.scalars(mine):
         session.delete(sheet)

@@ -21,6 +21,7 @@ from sqlalchemy.dialects.postgresql import insert
 from sqlalchemy.orm import Session
 
 from axispath.core.sheet.refused import EditRefused
+from axispath.store import seats
 from axispath.store.models import (
     Account,
     Attempt,
@@ -30,6 +31,7 @@ from axispath.store.models import (
     RecoveryCode,
     Sheet,
     SignIn,
+    Sitting,
 )
 
 SEEN = timedelta(days=1)  # how exactly it is known when somebody was last here
@@ -302,6 +304,7 @@ def new_codes(session: Session, person: str) -> list[str]:
 def remove(session: Session, person: str, passphrase: str) -> None:
     """Delete an account with all it holds."""
     confirm(session, person, passphrase)
+    seats.release_all_of(session, person)
     session.execute(delete(Person).where(Person.id == person))
 
 
@@ -309,7 +312,7 @@ def _bring_along(session: Session, guest: str | None, person: str) -> None:
     """The sheets of a guest become those of the person that the guest turned out to be."""
     if guest is None or guest == person or account_of(session, guest) is not None:
         return
-    for row in (Sheet, Receipt):
+    for row in (Sheet, Receipt, Sitting):
         session.execute(update(row).where(row.person_id == guest).values(person_id=person))
     session.execute(delete(Person).where(Person.id == guest))
 

@@ -6,6 +6,7 @@ import secrets
 from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import datetime
+from typing import Any
 
 from sqlalchemy import delete, func, select
 from sqlalchemy.orm import Session
@@ -13,6 +14,7 @@ from sqlalchemy.orm import Session
 from axispath.core.path.edited import Step
 from axispath.core.sheet.document import Document, View
 from axispath.core.sheet.edits import with_view
+from axispath.core.sheet.practice import Found
 from axispath.core.sheet.refused import EditRefused
 from axispath.core.sheet.summed import content, summary
 from axispath.store import access, history
@@ -103,7 +105,7 @@ def change(
     sheet = access.found(session, person, sheet_id, lock=True)
     if sheet.head != base:
         raise Conflict(sheet.head)
-    access.refuse_changes(access.role_of(sheet), steps)
+    access.refuse_changes(session, sheet, steps)
     if steps:
         _refuse_too_much(session, person)
     for step in steps:
@@ -116,6 +118,11 @@ def change(
     sheet.changed = func.now()
     session.flush()
     return _opened(session, sheet)
+
+
+def writable(session: Session, person: str | None, sheet_id: str) -> Sheet:
+    """A sheet of this person, locked. Raises NotFound and Ended."""
+    return access.found(session, person, sheet_id, lock=True)
 
 
 def describe(sheet: Sheet, document: Document) -> None:
@@ -134,6 +141,7 @@ def undo(session: Session, person: str, sheet_id: str, base: int) -> Opened:
     sheet = access.found(session, person, sheet_id, lock=True)
     if sheet.head != base:
         raise Conflict(sheet.head)
+    access.refuse_changes(session, sheet, ())
     parent = history.revision_at(session, sheet, sheet.head).parent
     return _moved(session, sheet, parent)
 
@@ -143,6 +151,7 @@ def redo(session: Session, person: str, sheet_id: str, base: int) -> Opened:
     sheet = access.found(session, person, sheet_id, lock=True)
     if sheet.head != base:
         raise Conflict(sheet.head)
+    access.refuse_changes(session, sheet, ())
     child = history.newest_child(session, sheet)
     return _moved(session, sheet, child.number if child else None)
 
@@ -258,13 +267,23 @@ def _opened(session: Session, sheet: Sheet) -> Opened:
     stored = history.document_of(session, sheet, head)
     return Opened(
         sheet.id,
-        with_view(stored, View.model_validate(sheet.view)),
+        with_found(with_view(stored, View.model_validate(sheet.view)), sheet.found),
         sheet.head,
         head.label if head.parent is not None else None,
         child.label if child else None,
         sheet.deleted is not None,
         sheet.handout,
     )
+
+
+def with_found(document: Document, found: list[Any]) -> Document:
+    """The document with the covered landmarks that were found, whatever was undone since."""
+    return document.model_copy(update={"found": tuple(Found.model_validate(one) for one in found)})
+
+
+def found_on(session: Session, person: str | None, sheet_id: str) -> list[Any]:
+    """What was found on a sheet of this person."""
+    return access.found(session, person, sheet_id).found
 
 
 def _copy_name(name: str) -> str:

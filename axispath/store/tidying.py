@@ -3,7 +3,8 @@
 - A move of a slider that the next one has overtaken: after an hour.
 - Of revisions older than 30 days, all but the last of each day; the first, the head and those
   with a name stay.
-- What visitors of hand-outs turned: 14 days after they did.
+- What visitors of hand-outs turned: 14 days after they did, where no answers are collected; what
+  was collected 30 days after the hand-out's end.
 - Deleted sheets: after 30 days. Guests who have not been here for 90 days, with their sheets;
   accounts stay. Browsers that were not seen for 400 days are signed out.
 - Receipts of changes: after 7 days. What long work has made: after an hour.
@@ -28,13 +29,16 @@ from axispath.store.models import (
     Attempt,
     Content,
     Errand,
+    Handout,
     Letter,
     Person,
     Receipt,
+    Reply,
     Revision,
     Sheet,
     SheetContent,
     SignIn,
+    Sitting,
 )
 from axispath.store.packing import packed, revised, unpacked
 
@@ -74,6 +78,12 @@ def tidy(store: Store) -> Tidied | None:
         gone = select(Sheet.id).where(Sheet.deleted < func.now() - DELETED).limit(AT_ONCE)
         sheets = _gone(session, delete(Sheet).where(Sheet.id.in_(gone)))
         visits = Sheet.handout.is_not(None) & (Sheet.changed < func.now() - VISITS)
+        collected = select(Sitting.id).where(Sitting.sheet_id == Sheet.id).exists()
+        visits &= ~collected
+        ended = select(Handout.token).where(Handout.until < func.now() - DELETED)
+        session.execute(delete(Sitting).where(Sitting.handout.in_(ended)))
+        loose = Reply.sheet_id.is_(None) & Reply.sitting_id.is_(None)
+        session.execute(delete(Reply).where(loose))
         session.execute(delete(Sheet).where(visits))
         session.execute(delete(Attempt).where(Attempt.last < func.now() - RECEIPTS))
         session.execute(delete(Letter).where(Letter.created < func.now() - RECEIPTS))

@@ -28,7 +28,10 @@ from axispath.web import (
     operating,
     pages,
     past,
+    practising,
     reducing,
+    sealed,
+    sealing,
     security,
     shelf_api,
     solving,
@@ -83,6 +86,7 @@ def create_app(database: str | None = None, secret_key: str | None = None) -> Fl
     Compress(app)
     operating.count(app)
     security.protect(app)
+    sealing.guard(app)
     troubles.answer(app)
     assets.serve_versioned(app)
     if os.environ.get("AXISPATH_BEHIND_PROXY") == "1":
@@ -96,6 +100,8 @@ def create_app(database: str | None = None, secret_key: str | None = None) -> Fl
     app.wsgi_app = timed  # type: ignore[assignment, method-assign]
     app.register_blueprint(pages.blueprint)
     app.register_blueprint(past.blueprint)
+    app.register_blueprint(practising.blueprint)
+    app.register_blueprint(sealed.blueprint)
     app.register_blueprint(account.blueprint)
     app.register_blueprint(api.blueprint)
     app.register_blueprint(measured.blueprint)

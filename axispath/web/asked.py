@@ -14,6 +14,7 @@ from axispath.core.path.lanes import Range
 from axispath.core.sheet.document import Document, LaneId, View
 from axispath.core.sheet.edits import EDITS, Edit, Slide, apply, with_view
 from axispath.core.sheet.ends import typed_end
+from axispath.core.sheet.practice import MOST_ROWS, Question, Ref
 from axispath.core.sheet.refused import EditRefused
 from axispath.exchange.formats import FORMATS, PARTS
 from axispath.exchange.picture.sizes import Measure
@@ -27,6 +28,7 @@ Coming = Annotated[
     Field(min_length=1, max_length=64),
 ]
 Revision = Annotated[int, Field(ge=0, lt=2**31, strict=True)]
+ChangeName = Annotated[str, Field(pattern=r"^([0-9a-f]{32,64})?$")]
 Pixels = Annotated[int, Field(ge=40, le=4000)]
 
 
@@ -207,6 +209,58 @@ class Watching(Solving):
     method: Annotated[str, Field(max_length=20)]
     start: Typed = ""
     second: Typed = ""
+
+
+class Guessing(Looking):
+    """A guess at a covered landmark: where the plot was clicked, or what was typed."""
+
+    x: Place = 0.0
+    y: Place | None = None
+    typed: Typed = ""
+    group: Annotated[str, Field(max_length=40)] = ""
+    lane: LaneId | Literal[""] = ""
+    change: ChangeName = ""
+
+
+class Hinting(Looking):
+    """A wish for a hint at what is covered."""
+
+    step: Annotated[int, Field(ge=0, le=10)] = 0
+    group: Annotated[str, Field(max_length=40)] = ""
+    lane: LaneId | Literal[""] = ""
+    change: ChangeName = ""
+
+
+class Naming(Request):
+    """The name that somebody answers under."""
+
+    name: Annotated[str, Field(max_length=200)] = ""
+
+
+class Reporting(Request):
+    """What the page of a sealed sheet says of itself."""
+
+    kind: Annotated[str, Field(max_length=20)]
+    detail: Annotated[str, Field(max_length=120)] = ""
+
+
+class LockReport(Request):
+    """What a managing device says: signed with the key of the hand-out, at seconds since 1970."""
+
+    sitting: Annotated[str, Field(max_length=24)]
+    locked: bool
+    at: Annotated[int, Field(ge=0, lt=2**40)]
+    signature: Annotated[str, Field(max_length=64)]
+
+
+class Replying(Looking):
+    """An answer to a question of the sheet, or to one that is being written."""
+
+    question: Ref = ""
+    writing: Question | None = None
+    text: Annotated[str, Field(max_length=2000)] = ""
+    rows: Annotated[list[Typed], Field(max_length=MOST_ROWS)] = []
+    change: ChangeName = ""
 
 
 def answered(found: object) -> Response:

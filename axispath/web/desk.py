@@ -25,4 +25,5 @@ DESK_PAGES = (
     DeskPage("solve", "Solve", "desk/solve.html"),
     DeskPage("data", "Data", "desk/data.html", "is-table"),
     DeskPage("working", "Working", "desk/working.html", "is-table"),
+    DeskPage("practise", "Practise", "desk/practise.html"),
 )

@@ -5,17 +5,22 @@ from __future__ import annotations
 import re
 import secrets
 from datetime import UTC, datetime, timedelta
+from typing import get_args
 
 import segno
 from flask import Blueprint, Response, redirect, render_template, request, url_for
 from flask.typing import ResponseReturnValue
 from markupsafe import Markup
+from pydantic import ValidationError
+from werkzeug.datastructures import MultiDict
 
+from axispath.core.sheet.groups import MarkGroup
 from axispath.core.sheet.refused import EditRefused
 from axispath.core.sheet.resolve import resolve
-from axispath.store import access, handouts
-from axispath.store.handouts import Shows
+from axispath.store import access, handouts, seats
 from axispath.store.receipts import once
+from axispath.store.shows import Seal, Shows
+from axispath.web import sealing
 from axispath.web.desk import DESK_PAGES
 from axispath.web.pages import sheet_page
 from axispath.web.person import (
@@ -25,10 +30,12 @@ from axispath.web.person import (
     remember_person,
     store,
 )
+from axispath.web.sealed import enter_page, seat_told
 from axispath.web.security import POLICY
 from axispath.web.source import LINK, opened, remember
 
 blueprint = Blueprint("handouts", __name__)
+LONGEST_SEAL = 600  # minutes
 LASTING = {"": None, "lesson": 2, "day": 24, "week": 24 * 7, "term": 24 * 120}  # hours
 FRAMED = POLICY.replace("frame-ancestors 'none'", "frame-ancestors *")
 
@@ -55,8 +62,42 @@ def _listed(sheet_id: str, trouble: str = "") -> str:
         pages=DESK_PAGES,
         given=given,
         trouble=trouble,
+        groups=get_args(MarkGroup),
+        capabilities=sealing.TITLES,
         titles={page.name: page.title for page in DESK_PAGES},
     )
+
+
+def _seal(form: MultiDict[str, str]) -> Seal:
+    """How the form seals it. Raises EditRefused."""
+    now = datetime.now(UTC).replace(microsecond=0)
+    begins = _moment(form.get("begins", ""), form.get("offset", "0")) or now
+    minutes = form.get("minutes", "")
+    if not (minutes.isascii() and minutes.isdigit() and 1 <= int(minutes) <= LONGEST_SEAL):
+        raise EditRefused(f"A sealed session lasts from 1 to {LONGEST_SEAL} minutes.")
+    if begins < now - timedelta(minutes=1):
+        raise EditRefused("The beginning of a sealed session does not lie in the past.")
+    word = " ".join(form.get("word", "").split())
+    if len(word) > 40:
+        raise EditRefused("The word to enter with has 40 signs at most.")
+    return Seal(
+        off=tuple(name for name in sealing.TITLES if name in form.getlist("off")),
+        begins=begins,
+        ends=begins + timedelta(minutes=int(minutes)),
+        word=word,
+        device=secrets.token_urlsafe(24) if "device" in form else "",
+    )
+
+
+def _moment(text: str, offset: str) -> datetime | None:
+    """A time as a form has it, in the zone of the browser. Raises EditRefused."""
+    if not text.strip():
+        return None
+    try:
+        there = datetime.fromisoformat(text).replace(tzinfo=UTC)
+        return there + timedelta(minutes=max(-900, min(900, int(offset))))
+    except (ValueError, OverflowError) as error:
+        raise EditRefused("This is no time: choose a day and a time of day.") from error
 
 
 @blueprint.post("/sheet/<sheet_id>/handouts")
@@ -77,13 +118,18 @@ def give(sheet_id: str) -> ResponseReturnValue:
             lanes=lanes,
             pages=None if len(chosen) == len(pages) else chosen,
             covered="covered" in form,
+            groups=tuple(one for one in get_args(MarkGroup) if one in form.getlist("group")),
             framed="framed" in form,
+            collects="collects" in form,
+            seal=_seal(form) if "sealed" in form else None,
         )
         with store().transaction() as database:
             follows = form.get("follows") == "yes"
             handouts.give(database, own_person(), sheet_id, shows, follows, until)
     except EditRefused as refused:
         return _listed(sheet_id, refused.message), 422
+    except ValidationError:
+        return _listed(sheet_id, "There is no such choice."), 422
     return redirect(url_for("handouts.listed", sheet_id=sheet_id))
 
 
@@ -115,15 +161,24 @@ def code(sheet_id: str, token: str) -> ResponseReturnValue:
 def visit(token: str) -> ResponseReturnValue:
     """A hand-out, as this visitor has turned it."""
     person = current_person()
-    mine = None
+    mine, seat = None, None
     with store().transaction() as database:
         shows = handouts.shows_of(database, token)
         if person is not None:
             mine = handouts.visit(database, person, token)
+        sitting = seats.of_person(database, person, token)
+        if shows.seal is not None and sitting is not None and mine is not None:
+            seat = seats.seat(database, sitting, shows.seal)
     if mine is not None:
         remember(mine)
+    if shows.seal is not None and seat is None:
+        return enter_page(token, shows)
     found = mine or opened(LINK + token)
-    page = Response(sheet_page(found, shows, turned=mine is not None, again=secrets.token_hex(16)))
+    page = Response(
+        sheet_page(
+            found, shows, mine is not None, secrets.token_hex(16), seat_told(seat) if seat else None
+        )
+    )
     if shows.framed:
         page.headers["Content-Security-Policy"] = FRAMED
     return page

@@ -18,9 +18,10 @@ from axispath.budgets import FIRST_PICTURE, FRAMING
 from axispath.clock import spent
 from axispath.core.arithmetic.patience import OutOfTime, Patience, limited
 from axispath.core.path.edited import Step, edited
+from axispath.core.practice.kinds import ASKED
 from axispath.core.sampling.kinds import DRAWN
 from axispath.core.sheet.document import Document
-from axispath.core.sheet.edits import Edit
+from axispath.core.sheet.edits import Edit, SetQuestion
 from axispath.core.sheet.resolve import resolve
 from axispath.web import present
 from axispath.web.picture import encoded_picture, frame_of
@@ -116,4 +117,8 @@ def drawn_at_once(document: Document) -> bytes:
 def edited_within(document: Document, edits: Sequence[Edit], seconds: float) -> list[Step]:
     """The steps of edits, within a time."""
     with limited(Patience(seconds, spent)):
-        return edited(document, edits, FRAMING)
+        steps = edited(document, edits, FRAMING)
+        for edit in edits:
+            if isinstance(edit, SetQuestion):
+                ASKED[edit.question.kind].checked(document, edit.question)
+        return steps

@@ -3,31 +3,43 @@
 from __future__ import annotations
 
 from datetime import date
-from typing import get_args
+from typing import Any, get_args
 
 from flask import Blueprint, redirect, render_template, request, session, url_for
 from flask.typing import ResponseReturnValue
 from markupsafe import Markup
 
+from axispath.capabilities import pages_off, whole
 from axispath.core.memory import Memory
+from axispath.core.practice.kinds import ASKED
 from axispath.core.sheet.groups import MarkGroup
 from axispath.core.sheet.look import LOOK
 from axispath.core.solve.methods import METHODS
 from axispath.exchange.formats import PARTS, PICTURES, WHOLE
 from axispath.exchange.incoming import INCOMING
 from axispath.store import people, sheets
-from axispath.store.handouts import Shows
 from axispath.store.sheets import Opened
 from axispath.store.shelf import AT_ONCE, LONGEST_LABEL, Order
 from axispath.store.shelf import shelf as found_on_shelf
+from axispath.store.shows import Shows
 from axispath.web import computing, present
-from axispath.web.desk import DESK_PAGES
+from axispath.web.desk import DESK_PAGES, DeskPage
 from axispath.web.handbook import words
 from axispath.web.keys import KEYS
 from axispath.web.person import browser, current_person, keep_cookie, own_key, store
 from axispath.web.source import BLANK, DEMO, opened
 
 blueprint = Blueprint("pages", __name__)
+QUESTION_KINDS = [
+    {
+        "name": name,
+        "title": kind.title,
+        "fields": kind.fields,
+        "example": kind.example,
+        "by": kind.by,
+    }
+    for name, kind in ASKED.items()
+]
 _seen: Memory[bool] = Memory(5000)  # of whom it was noted lately; it is noted once a day
 
 
@@ -109,17 +121,31 @@ def shelf_page(trouble: str = "", chosen_trouble: str = "") -> ResponseReturnVal
     return page, 422 if trouble or chosen_trouble else 200
 
 
+def desk_pages(found: Opened, shows: Shows | None) -> list[DeskPage]:
+    """The pages of the desk that a sheet comes with."""
+    if shows is None:
+        return list(DESK_PAGES)
+    asks = found.document.questions or found.document.cover.on
+    off = pages_off(whole(shows.off))
+    return [
+        page
+        for page in DESK_PAGES
+        if page.name not in off
+        and (shows.pages is None or page.name in shows.pages or (page.name == "practise" and asks))
+    ]
+
+
 def sheet_page(
-    found: Opened, shows: Shows | None = None, turned: bool = False, again: str = ""
+    found: Opened,
+    shows: Shows | None = None,
+    turned: bool = False,
+    again: str = "",
+    seat: dict[str, Any] | None = None,
 ) -> str:
     """The page of a sheet; of a hand-out with what it ``shows``, as it was ``turned`` or not."""
     shown = computing.payload(found.document, found.id)
     lanes = [Markup(lane["html"]) for lane in shown["lanes"]]
-    start = {
-        **present.state(found, shown),
-        "words": words(),
-        "covered": bool(shows and shows.covered),
-    }
+    start = {**present.state(found, shown), "words": words(), "seat": seat}
     start["lanes"] = [{**lane, "html": ""} for lane in shown["lanes"]]  # the page has it already
     return render_template(
         "sheet.html",
@@ -129,14 +155,13 @@ def sheet_page(
         start=start,
         picture=computing.picture(found.document, found.id),
         keys=KEYS,
-        desk_pages=[
-            page
-            for page in DESK_PAGES
-            if shows is None or shows.pages is None or page.name in shows.pages
-        ],
+        desk_pages=desk_pages(found, shows),
+        question_kinds=QUESTION_KINDS,
         shows=shows,
         turned=turned,
         again=again,
+        seat=seat,
+        sealed_off=whole(shows.off) if shows else frozenset(),
         methods=METHODS.values(),
         formats=PICTURES,
         whole=WHOLE,

@@ -194,6 +194,7 @@ def state(found: Opened, shown: dict[str, Any]) -> dict[str, Any]:
         "digits": document.digits,
         "measures": document.measures,
         "system": document.system,
+        "cover": document.cover.model_dump(),
         "view": document.view.model_dump(),
         "tables": [table.model_dump() for table in document.tables],
         "equations": [equation.model_dump() for equation in document.equations],

@@ -52,6 +52,21 @@ def document_at(key: str, head: int) -> Document:
     at_hand = _given.get()
     if at_hand is not None:
         return at_hand
+    document = _remembered_at(key, head)
+    if document.cover.on and is_stored(key):
+        # What was found is not part of the history: it may have changed in another process.
+        with store().transaction() as database:
+            found = sheets.found_on(database, current_person(), key)
+        document = sheets.with_found(document, found)
+    return document
+
+
+def is_stored(key: str) -> bool:
+    """Whether a key is that of a stored sheet."""
+    return key != BLANK and not key.startswith((DEMO, LINK))
+
+
+def _remembered_at(key: str, head: int) -> Document:
     known = (key, head, current_person())
     remembered = _documents.get(known)
     if remembered is not None:

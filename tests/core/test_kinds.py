@@ -25,7 +25,6 @@ from axispath.core.sheet.block import Block
 from axispath.core.sheet.document import (
     Document,
     Equation,
-    MarkGroup,
     Samples,
     Slider,
     Style,
@@ -36,7 +35,9 @@ from axispath.core.sheet.document import (
 )
 from axispath.core.sheet.edits import EDITS, AddLane, DrawLevel, ReviseLane, apply
 from axispath.core.sheet.edits.change import Change
+from axispath.core.sheet.groups import MarkGroup
 from axispath.core.sheet.kinds import KINDS
+from axispath.core.sheet.practice import Cover, Question
 from axispath.core.sheet.refused import EditRefused
 from axispath.core.sheet.resolve import resolve
 from axispath.core.sheet.turning import TURNED
@@ -258,11 +259,18 @@ class EveryEdit(unittest.TestCase):
         yield edits.AddFit(data="data", x="hours", y="depth"), "fitting a curve"
         yield edits.SetFit(id="line", parameter="a", held="0"), "the fit fit"
         yield edits.ForgetEquation(text="x = 1"), "forgetting an equation"
+        yield edits.SetCover(cover=Cover(on=True)), "covering landmarks"
+        yield edits.SetQuestion(question=Question(kind="words", words="Why?")), "a question"
+        yield edits.RemoveQuestion(id="q1"), "deleting a question"
+        yield edits.MoveQuestion(id="q1", by=1), "the order of the questions"
 
     def test_each_is_applied_says_what_it_does_and_travels_as_json(self):
         before = apply(whole(), edits.KeepEquation(equation=Equation(text="x = 1")))
         before = apply(before, edits.SetTable(table=Table(start="-1")))
         before = apply(before, edits.AddFit(data="data", x="hours", y="depth", id="line"))
+        for words in ("Where?", "When?"):
+            question = Question(kind="words", words=words)
+            before = apply(before, edits.SetQuestion(question=question))
         tried = set()
         for edit, words in self.edits():
             with self.subTest(edit.do):

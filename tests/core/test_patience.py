@@ -3,7 +3,7 @@
 import unittest
 
 from axispath.core.arithmetic.patience import OutOfTime, Patience, limited
-from axispath.core.path.lanes import Effort, path_of
+from axispath.core.path.lanes import Effort, crossing_path, path_of
 from axispath.core.path.survey import moving_survey
 from axispath.core.sampling.kinds import drawn
 from axispath.core.sampling.view import Frame
@@ -49,6 +49,15 @@ class TimeIsCut(unittest.TestCase):
         (_, slow), (_, quick) = found.lanes
         self.assertIsNone(slow)
         self.assertEqual(len(quick.landmarks), 1)
+
+    def test_two_formulas_that_are_too_much_together_leave_their_meeting_open(self):
+        document, (first, second) = lanes(
+            *(f"sum(sin(k x + {c}) for k = 1 to 1150)" for c in range(2))
+        )
+        view = document.view
+        budget = Effort(50).budget(1)
+        met = crossing_path(first, second, view.left, view.right, budget, None)
+        self.assertEqual((met.landmarks, met.complete), ((), False))
 
     def test_a_formula_of_too_many_breaks_is_open_and_no_error(self):
         _, (lane,) = lanes("sum(|sin(k x)| for k = 1 to 900)")

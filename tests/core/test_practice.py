@@ -110,7 +110,7 @@ class Marking(unittest.TestCase):
             {"kind": "solve", "text": ""},
             {"kind": "solve", "text": "x + y = z"},
             {"kind": "match", "lane": "lane1"},
-            {"kind": "match", "lane": "lane1", "aim": (("lane2", 1.0),)},
+            {"kind": "match", "lane": "lane1", "aim": (("lane1", 1.0),)},
             {"kind": "column", "lane": "lane1"},
             {"kind": "which", "lane": "lane1", "options": ("x", "2x")},
             {"kind": "which", "lane": "lane1", "options": ("x^2",)},

@@ -19,8 +19,8 @@ from axispath.core.sheet.given import given_out
 from axispath.core.sheet.refused import EditRefused
 from axispath.store import access, handouts, people, sheets
 from axispath.store.access import Ended
-from axispath.store.handouts import Shows
 from axispath.store.models import Handout, Sheet
+from axispath.store.shows import Shows
 from axispath.store.tidying import VISITS, tidy
 from tests.store.shelved import Shelved
 

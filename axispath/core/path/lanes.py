@@ -14,7 +14,7 @@ from axispath.core.arithmetic.balls import precision
 from axispath.core.arithmetic.build import program
 from axispath.core.arithmetic.interval import End
 from axispath.core.arithmetic.patience import OutOfTime, Patience, limited
-from axispath.core.arithmetic.program import Definition, Program, extended
+from axispath.core.arithmetic.program import Definition, NotComputable, Program, extended
 from axispath.core.catalogue.balls import OutsideDomain
 from axispath.core.language.tree import Call, Expression, Name, Negation, Sum
 from axispath.core.memory import Memory
@@ -177,7 +177,11 @@ def common(
 
 
 def _crossing(first: ResolvedLane, second: ResolvedLane, ends: Range, budget: Budget) -> Path:
-    apart = difference(first, second)
+    try:
+        apart = difference(first, second)
+    except NotComputable:
+        # Each can be computed, and both together are too much.
+        return untouched(ends[0].x, ends[1].x)
 
     def work() -> Path:
         path = find_zeros(apart, first.unit, *ends, budget)

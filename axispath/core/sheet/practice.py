@@ -22,10 +22,12 @@ Place = Annotated[float, Field(allow_inf_nan=False)]
 class Cover(Value):
     """Which landmarks are covered while it is ``on``: all where neither groups nor lanes are named.
 
-    An intersection is covered where one of its lanes is.
+    An intersection is covered where one of its lanes is. A ``fixed`` one was put there by whoever
+    handed the sheet out, and stays.
     """
 
     on: bool = False
+    fixed: bool = False
     groups: Annotated[tuple[MarkGroup, ...], Field(max_length=15)] = ()
     lanes: Annotated[tuple[Ref, ...], Field(max_length=200)] = ()
 

@@ -12,7 +12,7 @@ from axispath.core.path.lanes import MOST_CROSSED, Range
 from axispath.core.path.survey import moving_survey
 from axispath.core.sheet.document import Document
 from axispath.core.table.words import explain_empty, in_words
-from axispath.web.landmarks.groups import Group, along, called, group, meeting
+from axispath.web.landmarks.groups import COVERED, Group, along, called, group, meeting
 from axispath.web.landmarks.searching import looked
 from axispath.web.landmarks.wire import crossing_on_the_wire, lane_on_the_wire
 
@@ -96,4 +96,6 @@ def _settled(groups: list[Group], moving: bool, goes_on: bool) -> str:
         return "following the movement; proved when it rests"
     if all(group.complete for group in groups):
         return "every landmark found and settled"
+    if any(group.verdict == COVERED for group in groups):
+        return "landmarks are covered"
     return "looking further …" if goes_on else "some stretches are not settled"

@@ -17,6 +17,8 @@ class SetCover(Change):
     cover: Cover
 
     def applied(self, document: Document) -> Document:
+        if document.cover.fixed:
+            raise EditRefused("Whoever handed this out has covered the landmarks.")
         return document.model_copy(update={"cover": self.cover})
 
     def words(self, document: Document) -> str:

@@ -23,3 +23,6 @@ for (const box of document.querySelectorAll('[name="lane"]')) {
     if (some) some.checked = true;
   });
 }
+
+const offset = /** @type {HTMLInputElement | null} */ (document.querySelector('[name="offset"]'));
+if (offset) offset.value = String(new Date().getTimezoneOffset());

@@ -8,6 +8,7 @@ import { viewPart } from "./desk/looking.js";
 import { looksPart } from "./desk/looks.js";
 import { takingPart } from "./desk/taking.js";
 import { readingPart } from "./desk/reading.js";
+import { sealedPart } from "./desk/sealed.js";
 import { solvePart } from "./desk/solve.js";
 import { surfacePart } from "./desk/surface.js";
 import { tablesPart } from "./desk/tables.js";
@@ -36,6 +37,7 @@ const PARTS = {
   room: roomPart,
   desk: deskPart,
   tables: tablesPart,
+  sealed: sealedPart,
   solve: solvePart,
   surface: surfacePart,
 };

@@ -41,6 +41,7 @@ export function deskPart(at) {
   const tabs = () => /** @type {HTMLElement[]} */ ([...document.querySelectorAll(".desk-tabs [data-page]")]);
   const data = later("data", (host) => import("./data.js").then(({ dataIn }) => dataIn(at, host)));
   const working = later("working", (host) => import("./working.js").then(({ workingIn }) => workingIn(at, host)));
+  const practise = later("practise", (host) => import("./practise.js").then(({ practiseIn }) => practiseIn(at, host)));
   const names = () => tabs().map((tab) => tab.dataset.page ?? "");
   return {
     page: "landmarks",
@@ -106,11 +107,15 @@ export function deskPart(at) {
     async openWorking() {
       (await working())?.open();
     },
+    async openPractise() {
+      (await practise())?.open();
+    },
     /** @param {string} page */
     show(page) {
       this.page = at.page = page;
       if (page === "data") this.openData();
       if (page === "working") this.openWorking();
+      if (page === "practise") this.openPractise();
       at.remember();
     },
     /** @param {string} page */

@@ -4,7 +4,6 @@
  * trails, landmarks), and lets its parts tell one another. Knows nothing of the components.
  */
 
-import { Covers } from "../desk/covers.js";
 import { Landmarks } from "../desk/landmarks.js";
 import { markAt } from "../drawing/marks.js";
 import { plot as drawn } from "../first.js";
@@ -106,7 +105,6 @@ export class Instrument {
       status: () => this.events.tell("status", null),
       refused: (trouble, change) => this.events.tell("refused", { trouble, change }),
     });
-    this.covers = new Covers(Boolean(start.covered), start.handout ?? "", () => this.showPaths(this.found));
     this.asking = new Asking(this);
     this.moving = new Moving(this);
     this.landmarks = new Landmarks(byId("landmarks"), {
@@ -296,17 +294,9 @@ export class Instrument {
     this.session.change({ edits: [{ do: "add lane", text: `(${x}, ${y})` }] });
   }
 
-  /** What may be seen of landmarks. @template {import("./internal.js").Marks} Found @param {Found} path @returns {Found} */
-  uncovered(path) {
-    const { covers } = this;
-    if (!covers.on) return path;
-    const part = (/** @type {any} */ one) => ({ ...one, landmarks: covers.seen(one.landmarks) });
-    return { ...path, lanes: path.lanes.map(part), crossings: path.crossings.map(part) };
-  }
-
   /** Landmarks of a state that sliders pass. @param {import("./internal.js").Marks} found */
   showMarks(found) {
-    this.putMarks(this.uncovered(found));
+    this.putMarks(found);
     this.plot.ask();
     this.timers.throttled("strips", STRIPS, () => this.drawStrips(this.plot.lanes));
     window.dispatchEvent(new CustomEvent("axispath-marked", { detail: found.lanes.length }));
@@ -314,14 +304,11 @@ export class Instrument {
 
   /** What is found; while something moves marks that are proved stay. @param {import("./internal.js").Paths} found @param {boolean} [moves] */
   showPaths(found, moves = false) {
-    // While something moves there is no list: what was listed last stays to be uncovered in.
-    this.found = { ...found, landmarks: found.landmarks ?? this.found.landmarks };
-    const path = this.uncovered(found);
+    this.found = found;
     const { plot } = this;
-    if (!moves || !this.moving.marked) this.putMarks(path);
-    this.landmarks.show(path.landmarks, [...plot.marks.values(), plot.crossings].flat());
-    if (path.landmarks !== null) this.covers.dress(this.landmarks.page);
-    if (path.landmarks !== null) this.events.tell("paths", path);
+    if (!moves || !this.moving.marked) this.putMarks(found);
+    this.landmarks.show(found.landmarks, [...plot.marks.values(), plot.crossings].flat());
+    if (found.landmarks !== null) this.events.tell("paths", found);
     this.redraw();
   }
 

@@ -42,9 +42,9 @@ export interface State {
 
 /** What the page comes with. */
 export interface Start extends State {
-  /** Whether landmarks are covered in a hand-out. */
-  covered: boolean;
   words: { name: string; signature: string; help: string }[];
+  /** The sitting in a sealed sheet; null elsewhere. */
+  seat: any;
 }
 
 /** Lanes that are on the plot for a while. */

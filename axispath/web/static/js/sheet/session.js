@@ -250,7 +250,7 @@ export class Session {
 const waitingOf = (key) => `axispath waiting ${key} `;
 
 /** A name that nobody else makes up. */
-function randomName() {
+export function randomName() {
   const bytes = crypto.getRandomValues(new Uint8Array(16));
   return [...bytes].map((byte) => byte.toString(16).padStart(2, "0")).join("");
 }

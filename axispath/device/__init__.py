@@ -1,0 +1,1 @@
+"""The part of a managing device, simulated: docs/device.md describes what stands between them."""

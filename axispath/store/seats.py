@@ -1,0 +1,183 @@
+"""Seats: a sitting as it stands, and the record of it.
+
+All times are those of the database: the clock of a student's machine counts for nothing.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from datetime import datetime, timedelta
+
+from sqlalchemy import func, select
+from sqlalchemy.orm import Session
+
+from axispath.core.practice import chain
+from axispath.store.models import Entry, Handout, Sheet, Sitting
+from axispath.store.shows import Seal, Shows
+
+MOST_ENTRIES = 3000  # of one record; from then on only the end is noted
+GONE = timedelta(seconds=40)  # without a word from a page, after which it counts as away
+KINDS = {
+    "entered": "entered",
+    "opened": "opened again",
+    "left": "left the page",
+    "back": "came back",
+    "lost": "lost the network",
+    "found": "found the network",
+    "full": "went to full screen",
+    "small": "left full screen",
+    "changed": "changed the sheet",
+    "answered": "answered",
+    "late": "a change came too late and was not taken",
+    "locked": "the device reports: locked to this page",
+    "unlocked": "the device reports: not locked",
+    "more time": "was given more time",
+    "let in": "was let in again",
+    "handed in": "handed in",
+}
+"""What is recorded, as pages say it."""
+OF_PAGES = ("opened", "left", "back", "lost", "found", "full", "small")
+"""What a student's page reports."""
+
+
+@dataclass(frozen=True, slots=True)
+class Seat:
+    """A sitting as pages show it; ``left`` are seconds to its end, ``open`` before that."""
+
+    id: str
+    handout: str
+    sheet: str | None
+    name: str
+    started: datetime
+    ends: datetime | None
+    left: float
+    extra: int
+    away: bool
+    locked: bool | None
+    ended: datetime | None
+
+    @property
+    def open(self) -> bool:
+        """Whether it goes on."""
+        return self.ended is None and self.left > 0
+
+
+def of_person(session: Session, person: str | None, token: str) -> Sitting | None:
+    """The sitting of somebody on a hand-out."""
+    if person is None:
+        return None
+    query = select(Sitting).where(Sitting.handout == token, Sitting.person_id == person)
+    return session.scalar(query.order_by(Sitting.started.desc()).limit(1))
+
+
+def of_sheet(session: Session, sheet: Sheet) -> Sitting | None:
+    """The sitting that a sheet belongs to."""
+    return of_person(session, sheet.person_id, sheet.handout) if sheet.handout else None
+
+
+def now_of(session: Session) -> datetime:
+    """The time of the database."""
+    now: datetime = session.scalars(select(func.clock_timestamp())).one()
+    return now
+
+
+def ends_of(seal: Seal, sitting: Sitting) -> datetime:
+    """When a sitting ends by itself."""
+    return seal.ends + timedelta(minutes=sitting.extra)
+
+
+def record(session: Session, sitting: Sitting, kind: str, detail: str = "", at: str = "") -> None:
+    """Note what happened. Entries of one sitting follow one another, whoever asks."""
+    assert kind in KINDS, kind
+    session.execute(select(Sitting.id).where(Sitting.id == sitting.id).with_for_update())
+    last = session.scalar(
+        select(Entry).where(Entry.sitting_id == sitting.id).order_by(Entry.number.desc()).limit(1)
+    )
+    if last is not None and last.number >= MOST_ENTRIES and kind != "handed in":
+        return
+    before = _entry(last) if last is not None else None
+    moment = at or now_of(session).isoformat(timespec="milliseconds")
+    found = chain.following(before, moment, kind, detail[:300])
+    session.add(
+        Entry(
+            sitting_id=sitting.id,
+            number=found.number,
+            at=found.at,
+            kind=found.kind,
+            detail=found.detail,
+            before=found.before,
+            hash=found.hash,
+        )
+    )
+    session.flush()
+
+
+def _entry(stored: Entry) -> chain.Entry:
+    return chain.Entry(
+        stored.number, stored.at, stored.kind, stored.detail, stored.before, stored.hash
+    )
+
+
+def record_of(session: Session, sitting: Sitting) -> list[chain.Entry]:
+    """All entries, in order."""
+    query = select(Entry).where(Entry.sitting_id == sitting.id).order_by(Entry.number)
+    return [_entry(one) for one in session.scalars(query)]
+
+
+def seat(session: Session, sitting: Sitting, seal: Seal | None) -> Seat:
+    """A sitting as it stands; one whose time is over is handed in by this look, at its end."""
+    now = now_of(session)
+    ends = ends_of(seal, sitting) if seal is not None else None
+    if seal is not None and ends is not None and sitting.ended is None and now >= ends:
+        sitting.ended = ends
+        moment = ends.isoformat(timespec="milliseconds")
+        record(session, sitting, "handed in", "by itself, at the end", moment)
+    silent = sitting.ended is None and seal is not None and now - sitting.seen > GONE
+    return Seat(
+        sitting.id,
+        sitting.handout,
+        sitting.sheet_id,
+        sitting.name,
+        sitting.started,
+        ends,
+        (ends - now).total_seconds() if ends is not None else float("inf"),
+        sitting.extra,
+        sitting.away or silent,
+        sitting.locked,
+        sitting.ended,
+    )
+
+
+def seal_of(session: Session, token: str) -> Seal | None:
+    """How a hand-out is sealed."""
+    handout = session.get(Handout, token)
+    return Shows.model_validate(handout.shows).seal if handout is not None else None
+
+
+def closed(session: Session, sheet: Sheet) -> str:
+    """Why nothing can be changed in a sheet of a sealed hand-out; empty where it can."""
+    seal = seal_of(session, str(sheet.handout)) if sheet.handout else None
+    if seal is None:
+        return ""
+    sitting = of_sheet(session, sheet)
+    if sitting is None:
+        return "Enter first, with your name."
+    found = seat(session, sitting, seal)
+    if found.open:
+        return ""
+    return "This is handed in: it can be read, and not changed any more."
+
+
+def release(session: Session, tokens: Sequence[str]) -> None:
+    """Before hand-outs go: what others made on them in a sitting becomes their own."""
+    done = select(Sitting.sheet_id).where(Sitting.handout.in_(tokens))
+    for sheet in session.scalars(select(Sheet).where(Sheet.id.in_(done))):
+        sheet.handout = None
+    session.flush()
+
+
+def release_all_of(session: Session, person: str) -> None:
+    """The same with all hand-outs of somebody who goes."""
+    mine = select(Sheet.id).where(Sheet.person_id == person)
+    release(session, session.scalars(select(Handout.token).where(Handout.sheet_id.in_(mine))).all())

@@ -1,0 +1,127 @@
+"""What a seal switches off is off here, for every route, whatever the pages show."""
+
+from __future__ import annotations
+
+import time
+from dataclasses import dataclass
+
+from flask import Flask, request
+
+from axispath.capabilities import CAPABILITIES, is_off, whole
+from axispath.core.memory import Memory
+from axispath.core.sheet.refused import EditRefused
+from axispath.store import access, sittings
+from axispath.store.models import Handout, Sheet
+from axispath.store.shows import Shows
+from axispath.web.person import current_person, store
+from axispath.web.source import BLANK, DEMO, LINK
+
+FRESH = 2.0  # seconds for which what was found is taken to be so
+FREE = ("static", "versioned", "operating.", "errands.", "sealed.", "account.")
+_shows: Memory[tuple[Shows, float]] = Memory(2000)
+_handouts: Memory[str] = Memory(5000)
+_examined: Memory[tuple[Examined | None, float]] = Memory(5000)
+
+
+@dataclass(frozen=True, slots=True)
+class Examined:
+    """The sealed sitting that somebody is in: what is off for them."""
+
+    token: str
+    sheet: str | None
+    off: frozenset[str]
+
+
+class SwitchedOff(EditRefused):
+    """Something that a seal has switched off."""
+
+
+def shows_of(token: str) -> Shows:
+    """What a hand-out shows, as it was a moment ago. Raises NotFound and Ended."""
+    which = (store().address, token)
+    known = _shows.get(which)
+    if known is not None and time.monotonic() - known[1] < FRESH:
+        return known[0]
+    with store().transaction() as database:
+        found = Shows.model_validate(access.running(database, token).shows)
+    _shows.keep(which, (found, time.monotonic()))
+    return found
+
+
+def handout_of(key: str) -> str:
+    """The hand-out that a key belongs to; empty for a sheet of one's own."""
+    if key.startswith(LINK):
+        return key.removeprefix(LINK)
+    if key == BLANK or key.startswith(DEMO):
+        return ""
+    which = (store().address, key)
+    known = _handouts.get(which)
+    if known is None:
+        with store().transaction() as database:
+            sheet = database.get(Sheet, key)
+            known = (sheet.handout or "") if sheet is not None else ""
+        if known:  # a sheet of one's own may be asked for again: it is one query
+            _handouts.keep(which, known)
+    return known
+
+
+def examined(person: str) -> Examined | None:
+    """The sealed sitting that somebody is in, as it was a moment ago."""
+    which = (store().address, person)
+    known = _examined.get(which)
+    if known is not None and time.monotonic() - known[1] < FRESH:
+        return known[0]
+    found = None
+    with store().transaction() as database:
+        seat = sittings.sealed_now(database, person)
+        if seat is not None:
+            handout = database.get_one(Handout, seat.handout)
+            off = whole(Shows.model_validate(handout.shows).off)
+            found = Examined(seat.handout, seat.sheet, off)
+    _examined.keep(which, (found, time.monotonic()))
+    return found
+
+
+def forget(person: str) -> None:
+    """Somebody has entered, or handed in: what was known of them is not so any more."""
+    _examined.keep((store().address, person), (None, -FRESH))
+
+
+def guard(app: Flask) -> None:
+    """Refuse what is off before any route is called."""
+
+    @app.before_request
+    def check() -> None:
+        route = request.endpoint or ""
+        if not route or route.startswith(FREE):
+            return
+        at = request.view_args or {}
+        key = str(at.get("key") or at.get("sheet_id") or "")
+        token = str(at.get("token") or "") if route == "handouts.copy" else ""
+        token = token or (handout_of(key) if key else "")
+        if token:
+            _refuse_off(whole(shows_of(token).off), route)
+            if key.startswith(LINK) and shows_of(token).seal is not None:
+                raise SwitchedOff("Enter first, with your name.")
+        person = current_person()
+        inside = examined(person) if person is not None else None
+        if inside is None or token == inside.token or route.startswith("handouts."):
+            return
+        if key or "sheets" in inside.off:
+            _refuse_off(inside.off & {"sheets", "handbook"}, "pages." if key else route)
+        _refuse_off(inside.off & {"handbook"}, route)
+
+
+def _refuse_off(off: frozenset[str], route: str) -> None:
+    title = is_off(off, route)
+    if title:
+        raise SwitchedOff(f"This is switched off until you have handed in: {title}.")
+
+
+TITLES = {name: one.title for name, one in CAPABILITIES.items()}
+
+
+def changed(token: str) -> None:
+    """A hand-out was changed by whoever gave it: what was known of it is not so any more."""
+    _shows.clear()
+    _examined.clear()
