@@ -23,6 +23,7 @@ from axispath.web import (
     errands,
     handbook,
     handouts,
+    hearing,
     limits,
     measured,
     operating,
@@ -114,6 +115,7 @@ def create_app(database: str | None = None, secret_key: str | None = None) -> Fl
     app.register_blueprint(shelf_api.blueprint)
     app.register_blueprint(handbook.blueprint)
     app.register_blueprint(handouts.blueprint)
+    app.register_blueprint(hearing.blueprint)
     app.register_blueprint(operating.blueprint)
     app.register_blueprint(errands.blueprint)
     limits.limit(app, app.extensions["broker"])

@@ -119,6 +119,14 @@ class Surfacing(Looking):
     lane: LaneId
 
 
+class Hearing(Looking):
+    """A function to be heard, over the view or a part of it."""
+
+    lane: LaneId
+    low: Place | None = None
+    high: Place | None = None
+
+
 class Reading(Trying):
     """A look at one x, given or typed, perhaps against a second one that is held.
 

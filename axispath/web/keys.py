@@ -12,6 +12,7 @@ KEYS: tuple[tuple[str, tuple[Row, ...]], ...] = (
             (("H",), "hold this reading and compare the next with it; again lets it go"),
             (("T",), "tangent at the reading"),
             (("A",), "area between the held reading and this one"),
+            (("U",), "hear a curve; again stops it, Esc leaves"),
         ),
     ),
     (

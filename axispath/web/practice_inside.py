@@ -9,6 +9,7 @@ from typing import Any
 from axispath.budgets import USUAL_SEARCH
 from axispath.clock import spent
 from axispath.core.arithmetic.patience import OutOfTime, Patience, limited
+from axispath.core.language.numbers import decimal
 from axispath.core.path.kinds import SEARCHED
 from axispath.core.practice.asked import Answer
 from axispath.core.practice.guess import Click, Guess
@@ -136,5 +137,5 @@ def most_missed(
             )
             for theirs in found
         )
-        told.append((f"{one.called} at x = {one.mark.x:.6g}".replace("-", "−"), len(found) - hits))
+        told.append((f"{one.called} at x = {decimal(one.mark.x)}", len(found) - hits))
     return sorted(told, key=lambda item: -item[1])

@@ -12,6 +12,7 @@ import { sealedPart } from "./desk/sealed.js";
 import { solvePart } from "./desk/solve.js";
 import { surfacePart } from "./desk/surface.js";
 import { tablesPart } from "./desk/tables.js";
+import { hearPart } from "./hear/hear.js";
 import { entryPart } from "./lanes/entry.js";
 import { plotPart, roomPart, sheetPart } from "./sheet/bar.js";
 import { errandPart } from "./sheet/errands.js";
@@ -31,6 +32,7 @@ const PARTS = {
   taking: takingPart,
   view: viewPart,
   entry: entryPart,
+  hear: hearPart,
   errand: errandPart,
   reading: readingPart,
   plot: plotPart,

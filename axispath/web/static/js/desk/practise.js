@@ -121,13 +121,15 @@ export function practiseIn(at, host) {
     plot.canvas.classList.toggle("is-pointing", on);
   }
   events.on("read", ({ x, put, y }) => {
-    if (pointing && put && at.page === "practise") tried("guess", { x, y: y ?? null, ...looked() });
+    // The keys move the reading too, and only a click has a height.
+    if (pointing && put && y !== undefined) tried("guess", { x, y, ...looked() });
   });
+  at.acts.row_read = (/** @type {number} */ x) => pointing && tried("guess", { x, y: null, ...looked() });
   /** A strip belongs to a lane, and shows no height. @param {MouseEvent} event */
   const onStrip = (event) => {
     const strip = /** @type {HTMLElement} */ (event.target).closest(".strip");
     const lane = strip?.closest(".lane")?.getAttribute("data-lane");
-    if (!pointing || !strip || !lane || at.page !== "practise") return;
+    if (!pointing || !strip || !lane) return;
     const box = plot.canvas.getBoundingClientRect();
     const { left, right } = plot.view;
     const x = left + ((event.clientX - box.left) / box.width) * (right - left);

@@ -44,6 +44,9 @@ export function readingPart(at) {
       Object.assign(at.acts, { hold: () => this.hold(), tangent: () => this.toggleTangent(), area: () => this.toggleArea() });
     },
 
+    openHearing() {
+      at.act("hear");
+    },
     /** A second reading at y is there with the first lane that has something to say of a place. */
     async besides() {
       const wanted = plot.lanes.some((lane) => lane.can.includes("place") && !lane.hidden);

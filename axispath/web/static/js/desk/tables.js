@@ -68,6 +68,7 @@ export function tablesPart(at) {
     },
     /** @param {number} x */
     goToRow(x) {
+      at.act("row_read", x);
       if (this.table.variable === "x") at.readInSight(x);
       else at.moving.putAlong(this.table.variable, x);
       grid.read(x, false);

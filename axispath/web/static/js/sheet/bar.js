@@ -154,7 +154,7 @@ export function sheetPart(at) {
       } else {
         this.waitingText = "";
         const going = session.conflict ? "not saved" : "saving…";
-        this.status = count ? going : session.state.handout ? "handed out" : session.stored ? "saved" : "not changed yet";
+        this.status = count ? going : session.state.handout && !at.start.seat ? "handed out" : session.stored ? "saved" : "not changed yet";
         if (this.busy) {
           this.status = "busy, trying again …";
           this.statusClass = "is-waiting";

@@ -161,6 +161,7 @@ export class Instrument {
         c: does("clear trails"),
         p: does("put points"),
         s: does("snap"),
+        u: does("hear"),
         " ": () => sliders.toggleAll(),
       },
       step: (by) => this.landmarks.next(by, plot.reading ?? (plot.view.left + plot.view.right) / 2),
