@@ -64,7 +64,15 @@ CAPABILITIES: dict[str, Capability] = {
     "handbook": Capability("the handbook", ("handbook.",)),
     "sheets": Capability(
         "other sheets and the shelf",
-        ("pages.", "past.", "bringing.", "shelf_api.", "api.start_sheet", "api.branch_sheet"),
+        (
+            "pages.",
+            "past.",
+            "bringing.",
+            "shelf_api.",
+            "api.start_sheet",
+            "api.branch_sheet",
+            "taking.export_many",
+        ),
     ),
     "taking": Capability(
         "taking away, copying and printing",

@@ -90,9 +90,8 @@ def refuse_changes(session: Session, sheet: Sheet, steps: Iterable[Step]) -> Non
     why = seats.closed(session, sheet)
     sitting = seats.of_sheet(session, sheet)
     if why:
-        if sitting is not None and steps:
-            seats.record(session, sitting, "late", "a change of the sheet")
-        raise EditRefused(why)
+        late = sitting.id if sitting is not None and steps else ""
+        raise seats.Closed(why, late, "a change of the sheet")
     off = edits_off(whole(frozenset(seal.off))) | OWNERS
     if any(step.kind in off for step in steps):
         raise EditRefused("This is switched off here.")

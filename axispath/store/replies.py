@@ -64,9 +64,7 @@ def refuse(session: Session, sheet: Sheet) -> Sitting | None:
     if shows.seal is not None:
         why = seats.closed(session, sheet)
         if why:
-            if sitting is not None:
-                seats.record(session, sitting, "late", "an answer")
-            raise EditRefused(why)
+            raise seats.Closed(why, sitting.id if sitting is not None else "", "an answer")
     if (shows.collects or shows.seal is not None) and sitting is None:
         raise EditRefused("Give a name first: one that whoever handed this out knows.")
     return sitting

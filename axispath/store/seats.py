@@ -13,6 +13,7 @@ from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
 from axispath.core.practice import chain
+from axispath.core.sheet.refused import EditRefused
 from axispath.store.models import Entry, Handout, Sheet, Sitting
 from axispath.store.shows import Seal, Shows
 
@@ -39,6 +40,15 @@ KINDS = {
 """What is recorded, as pages say it."""
 OF_PAGES = ("opened", "left", "back", "lost", "found", "full", "small")
 """What a student's page reports."""
+
+
+class Closed(EditRefused):
+    """A change, or an answer, of a ``sitting`` that is closed."""
+
+    def __init__(self, message: str, sitting: str = "", what: str = "") -> None:
+        super().__init__(message)
+        self.sitting = sitting
+        self.what = what
 
 
 @dataclass(frozen=True, slots=True)

@@ -36,6 +36,7 @@ from axispath.core.sheet.edits import Slide
 from axispath.core.sheet.resolve import Sheet, resolve
 from axispath.core.sheet.states import States
 from axispath.core.table.kinds import MOVING
+from axispath.web.aims import aims
 
 QUICK, PATIENT = (MOVING_CURVE, MOVING_PICTURE), (RESTING_CURVE, RESTING_PICTURE)
 
@@ -62,6 +63,8 @@ def encoded_picture(
             cut.append(lane.lane.id)
             continue
         drawings.append((lane.lane.id, shapes))
+    if not only:
+        drawings += aims(document, frame, share)
     return encoded({"view": _view(frame), "cut": cut, "told": _told(document)}, drawings)
 
 
@@ -119,7 +122,8 @@ def encoded_frames(states: States, frame: Frame) -> bytes:
         for k, picture in enumerate(found.moving)
     ]
     head = {"view": _view(frame), "frames": frames}
-    return numbers.behind({**head, "lanes": numbers.listed(found.still.drawings)})
+    still = [*found.still.drawings, *aims(states.document, frame, MOVING_CURVE)]
+    return numbers.behind({**head, "lanes": numbers.listed(still)})
 
 
 def encoded(head: dict[str, Any], drawings: list[Drawing]) -> bytes:

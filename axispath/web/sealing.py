@@ -3,15 +3,19 @@
 from __future__ import annotations
 
 import time
+from contextlib import suppress
 from dataclasses import dataclass
 
 from flask import Flask, request
+from flask.typing import ResponseReturnValue
 
 from axispath.capabilities import CAPABILITIES, is_off, whole
 from axispath.core.memory import Memory
 from axispath.core.sheet.refused import EditRefused
 from axispath.store import access, sittings
-from axispath.store.models import Handout, Sheet
+from axispath.store.history import NotFound
+from axispath.store.models import Handout, Sheet, Sitting
+from axispath.store.seats import Closed, record, seal_of, seat
 from axispath.store.shows import Shows
 from axispath.web.person import current_person, store
 from axispath.web.source import BLANK, DEMO, LINK
@@ -19,7 +23,7 @@ from axispath.web.source import BLANK, DEMO, LINK
 FRESH = 2.0  # seconds for which what was found is taken to be so
 FREE = ("static", "versioned", "operating.", "errands.", "sealed.", "account.")
 _shows: Memory[tuple[Shows, float]] = Memory(2000)
-_handouts: Memory[str] = Memory(5000)
+_handouts: Memory[tuple[str, float]] = Memory(5000)
 _examined: Memory[tuple[Examined | None, float]] = Memory(5000)
 
 
@@ -56,13 +60,13 @@ def handout_of(key: str) -> str:
         return ""
     which = (store().address, key)
     known = _handouts.get(which)
-    if known is None:
-        with store().transaction() as database:
-            sheet = database.get(Sheet, key)
-            known = (sheet.handout or "") if sheet is not None else ""
-        if known:  # a sheet of one's own may be asked for again: it is one query
-            _handouts.keep(which, known)
-    return known
+    if known is not None and time.monotonic() - known[1] < FRESH:
+        return known[0]
+    with store().transaction() as database:
+        sheet = database.get(Sheet, key)
+        found = (sheet.handout or "") if sheet is not None else ""
+    _handouts.keep(which, (found, time.monotonic()))
+    return found
 
 
 def examined(person: str) -> Examined | None:
@@ -73,11 +77,11 @@ def examined(person: str) -> Examined | None:
         return known[0]
     found = None
     with store().transaction() as database:
-        seat = sittings.sealed_now(database, person)
-        if seat is not None:
-            handout = database.get_one(Handout, seat.handout)
+        inside = sittings.sealed_now(database, person)
+        if inside is not None:
+            handout = database.get_one(Handout, inside.handout)
             off = whole(Shows.model_validate(handout.shows).off)
-            found = Examined(seat.handout, seat.sheet, off)
+            found = Examined(inside.handout, inside.sheet, off)
     _examined.keep(which, (found, time.monotonic()))
     return found
 
@@ -99,9 +103,12 @@ def guard(app: Flask) -> None:
         key = str(at.get("key") or at.get("sheet_id") or "")
         token = str(at.get("token") or "") if route == "handouts.copy" else ""
         token = token or (handout_of(key) if key else "")
-        if token:
-            _refuse_off(whole(shows_of(token).off), route)
-            if key.startswith(LINK) and shows_of(token).seal is not None:
+        shows = None
+        with suppress(NotFound):  # the route says what is not there, or not any more
+            shows = shows_of(token) if token else None
+        if shows is not None:
+            _refuse_off(whole(shows.off), route)
+            if key.startswith(LINK) and shows.seal is not None:
                 raise SwitchedOff("Enter first, with your name.")
         person = current_person()
         inside = examined(person) if person is not None else None
@@ -110,6 +117,17 @@ def guard(app: Flask) -> None:
         if key or "sheets" in inside.off:
             _refuse_off(inside.off & {"sheets", "handbook"}, "pages." if key else route)
         _refuse_off(inside.off & {"handbook"}, route)
+
+    @app.errorhandler(Closed)
+    def closed(error: Closed) -> ResponseReturnValue:
+        # What was refused was undone with all that belonged to it: that it came is noted apart.
+        if error.sitting:
+            with store().transaction() as database:
+                sitting = database.get(Sitting, error.sitting)
+                if sitting is not None:
+                    seat(database, sitting, seal_of(database, sitting.handout))
+                    record(database, sitting, "late", error.what)
+        return app.handle_user_exception(EditRefused(error.message))
 
 
 def _refuse_off(off: frozenset[str], route: str) -> None:

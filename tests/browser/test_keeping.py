@@ -93,11 +93,15 @@ class Keeping(BrowserTest):
         page.goto(link)
         expect(page.get_by_text("Handed out.")).to_be_visible()
         expect(page.locator("#entry")).to_be_hidden()
-        # A landmark is covered until it is asked for.
+        # A landmark is covered until it is found.
         rows = page.locator('.marks[aria-label="Landmarks of f"]')
-        expect(rows.get_by_role("button", name="zero")).to_be_visible()
+        expect(rows).to_contain_text("Landmarks are covered here")
         expect(rows.locator("tr[data-mark]")).to_have_count(0)
-        rows.get_by_role("button", name="zero").click()
+        page.get_by_role("tab", name="Practise").click()
+        page.get_by_label("at", exact=True).fill("1/2")
+        page.get_by_role("button", name="Is it there?").click()
+        expect(page.locator(".try.is-right")).to_contain_text("a zero of f")
+        page.get_by_role("tab", name="Landmarks").click()
         expect(rows.locator('tr[data-kind="zero"]')).to_contain_text("0.5")
         slider = page.get_by_role("slider", name="a", exact=True)
         slider.focus()

@@ -221,6 +221,7 @@ export class Plot {
   /** The curves; of very many lanes they are kept, and moved as they are while the view is. @param {CanvasRenderingContext2D} context */
   drawCurves(context) {
     const lanes = this.shown();
+    for (const lane of lanes) if (this.picture?.shapes.has(`aim ${lane.id}`)) drawCurve(this, context, { ...lane, id: `aim ${lane.id}` });
     if (lanes.length < MANY || !this.picture) {
       for (const lane of lanes) drawCurve(this, context, lane);
       return;

@@ -51,7 +51,8 @@ export function hearPart(at) {
       if (plot.chosen && this.hearLanes.some(({ id }) => id === plot.chosen)) this.hearLane = plot.chosen;
       this.hearOn = true;
       this.hearTrouble = this.hearLanes.length ? "" : "There is no function to be heard yet.";
-      requestAnimationFrame(() => document.getElementById("hear-play")?.focus());
+      // It is shown a moment later, and only then takes the focus.
+      requestAnimationFrame(() => setTimeout(() => document.getElementById("hear-play")?.focus()));
     },
     closeHear() {
       this.stopHearing();
