@@ -28,6 +28,7 @@ from axispath.core.sheet.edits import (
     apply,
     with_view,
 )
+from axispath.demo.practice import hawser, water_in_the_lock
 
 FERRY_WINDOW = (
     "h(x) = 3.1 + swing sin(2π (x - 2) / 12.4) for 0 <= x <= 24",
@@ -344,4 +345,6 @@ DEMOS = {
     "engine": engine_log,
     "tickets": ticket_office,
     "crane": crane_load,
+    "lock": water_in_the_lock,
+    "hawser": hawser,
 }

@@ -97,8 +97,7 @@ def refuse_changes(session: Session, sheet: Sheet, steps: Iterable[Step]) -> Non
         raise EditRefused("This is switched off here.")
     if sitting is not None:
         for step in steps:
-            if not step.slides:
-                seats.record(session, sitting, "changed", step.label)
+            seats.record(session, sitting, "changed", step.label)
 
 
 def refuse_visitor(steps: Iterable[Step]) -> None:

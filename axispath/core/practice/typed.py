@@ -42,6 +42,10 @@ class Number:
         """Whether it is, to the digits typed, a number that lies in an enclosure."""
         return bool(abs(self.end.ball - place).lower() <= self.slack)
 
+    def meets(self, place: arb) -> bool:
+        """Whether it lies in an enclosure itself, so that no more digits are wanted."""
+        return bool((self.end.ball - place).contains(0))
+
 
 @dataclass(frozen=True, slots=True)
 class Point:

@@ -34,7 +34,7 @@ def asks_column(document: Document, question: Question) -> str:
 def marked_column(document: Document, question: Question, answer: Answer) -> Marked:
     """A value for each row."""
     lane = function_of(document, question)
-    right, words, numbers = 0, [], []
+    right, words, rounded = 0, [], []
     for k, place in enumerate(question.places):
         text = answer.rows[k].strip() if k < len(answer.rows) else ""
         if not text:
@@ -52,11 +52,12 @@ def marked_column(document: Document, question: Question, answer: Answer) -> Mar
             words.append(f"{lane.name} has no value at x = {place}, or it is not settled.")
         elif typed.may_be(value):
             right += 1
-            numbers.append(typed)
+            if not typed.meets(value):
+                rounded.append(typed)
         else:
             smaller = "smaller" if value < typed.end.ball else "larger"
             words.append(f"{lane.name}({place}) is {smaller} than {text}.")
-    coarse = too_coarse(numbers, question.decimals)
+    coarse = too_coarse(rounded, question.decimals)
     if coarse:
         words.append(coarse_words(coarse, question.decimals))
     if not words:

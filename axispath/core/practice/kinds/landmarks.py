@@ -98,21 +98,23 @@ def marked(document: Document, question: Question, answer: Answer) -> Marked:
     if not given:
         return Marked(Verdict.WRONG, (f"There are {question.group} here.",))
     left = list(them)
-    wrong, again, hits = [], [], []
+    wrong, again, rounded, hits = [], [], [], 0
     for point in given:
         hit = next((one for one in left if one.is_point(point)), None)
         if hit is not None:
             left.remove(hit)
-            hits.append(point.x)
+            hits += 1
+            if not point.x.meets(hit.place):
+                rounded.append(point.x)
         elif any(one.is_point(point) for one in them):
             again.append(f"{point.x.text} is there twice.")
         elif _may_be_open(paths, point):
             wrong.append(f"What is at {point.x.text} is not settled.")
         else:
             wrong.append(_why(document, question, them, point))
-    coarse = too_coarse(hits, question.decimals)
+    coarse = too_coarse(rounded, question.decimals)
     more = [coarse_words(coarse, question.decimals)] if coarse else []
-    return summed(len(hits), len(them), [*wrong, *again], complete, unknown, more)
+    return summed(hits, len(them), [*wrong, *again], complete, unknown, more)
 
 
 def _may_be_open(paths: list[Path], point: Point) -> bool:

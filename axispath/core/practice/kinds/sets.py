@@ -45,7 +45,8 @@ def marked_set(
         return Marked(
             _verdict(given, truth), (f"{shown(x)} is missing from your answer. {told(x, True)}",)
         )
-    coarse = too_coarse(reading.numbers, decimals)
+    rounded = [one for one in reading.numbers if one.x not in ends]
+    coarse = too_coarse(rounded, decimals)
     if coarse:
         return Marked(Verdict.PART, ("Right so far.", coarse_words(coarse, decimals)))
     if opened:

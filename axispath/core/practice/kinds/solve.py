@@ -90,20 +90,22 @@ def _listed(
         return Marked(Verdict.OPEN, (f"No solution is known. {UNKNOWN}",))
     if not typed:
         return Marked(Verdict.WRONG, ("It has solutions.",))
-    hits, wrong = [], []
+    rounded, wrong, hits = [], [], 0
     for number in typed:
         hit = next((one for one in left if _is(number, one)), None)
         if hit is not None:
             left.remove(hit)
-            hits.append(number)
+            hits += 1
+            if not number.meets(enclosure(hit.mark.x, hit.mark.radius)):
+                rounded.append(number)
         elif any(_is(number, one) for one in found.solutions):
             wrong.append(f"{number.text} is there twice.")
         else:
             wrong.append(_why(asked, found, number))
-    coarse = too_coarse(hits, question.decimals)
+    coarse = too_coarse(rounded, question.decimals)
     more = [coarse_words(coarse, question.decimals)] if coarse else []
     unknown = "There are more than can be listed." if found.endless else UNKNOWN
-    return summed(len(hits), len(found.solutions), wrong, found.complete, unknown, more)
+    return summed(hits, len(found.solutions), wrong, found.complete, unknown, more)
 
 
 def _is(number: Number, solution: Solution) -> bool:

@@ -56,6 +56,7 @@ export function deskPart(at) {
       const wanted = names().includes(location.hash.slice(1)) ? location.hash.slice(1) : left.page;
       if (location.hash) history.replaceState(history.state, "", location.pathname);
       if (names().includes(wanted)) this.show(wanted);
+      else if (names().length && !names().includes(this.page)) this.show(names()[0]);
       if (left.along) {
         this.order = "along";
         asking.only.along = true;

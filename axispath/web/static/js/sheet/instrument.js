@@ -107,7 +107,8 @@ export class Instrument {
     });
     this.asking = new Asking(this);
     this.moving = new Moving(this);
-    this.landmarks = new Landmarks(byId("landmarks"), {
+    // Where a hand-out leaves the page out, its lists go nowhere.
+    this.landmarks = new Landmarks(document.getElementById("landmarks") ?? document.createElement("div"), {
       go: (x) => this.readInSight(x),
       changed: () => this.redraw(),
       told: (text) => this.events.tell("words", text),
