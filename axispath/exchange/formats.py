@@ -17,6 +17,7 @@ PARTS = {
     "solve": "Solve",
     "data": "Data",
     "working": "Working",
+    "questions": "Questions",
 }
 """The parts of a sheet that can be chosen, as they are called on the page."""
 

@@ -124,10 +124,14 @@ def given(session: Session, token: str, number: int | None = None) -> Given:
 def _covered(document: Document, shows: Shows) -> Document:
     """The document under the cover that its hand-out puts on it."""
     if "landmarks" in shows.off:
-        return document.model_copy(update={"cover": Cover(on=True, fixed=True)})
+        return document.model_copy(update={"cover": Cover(on=True, fixed=True), "found": ()})
     if shows.covered:
         return document.model_copy(
             update={"cover": Cover(on=True, fixed=True, groups=shows.groups)}
+        )
+    if document.cover.on:  # by whoever handed it out, and theirs to lift
+        return document.model_copy(
+            update={"cover": document.cover.model_copy(update={"fixed": True}), "found": ()}
         )
     return document
 

@@ -97,7 +97,15 @@ class Practise(BrowserTest):
         box, plot = strip.bounding_box(), self.page.locator("#plot").bounding_box()
         x = plot["x"] + self.pixel(2, 0)[0] - box["x"]
         strip.click(position={"x": x, "y": box["height"] / 2})
-        expect(self.page.locator(".guessing .try").first).to_contain_text("a zero of f, at x = 2")
+        tries = self.page.locator(".guessing .try")
+        expect(tries.first).to_contain_text("a zero of f, at x = 2")
+        self.page.get_by_role("tab", name="Values").click()
+        self.page.locator("#values tbody tr", has_text="-2").or_(
+            self.page.locator("#values tbody tr", has_text="−2")
+        ).first.click()
+        self.page.get_by_role("tab", name="Practise").click()
+        expect(tries).to_have_count(2)
+        expect(tries.first).to_contain_text("a zero of f, at x = −2")
 
     def test_a_curve_is_brought_onto_another(self):
         self.open_with("f(x) = (x - b)^2 - 1", "b = 2")

@@ -181,11 +181,53 @@ HOW_TO = (
         "Prepare a sheet for a class",
         "Make the sheet, then “Hand out” in its bar: choose lanes and pages of the desk, whether "
         "it follows your changes or stays as it is, when it ends, and whether landmarks are "
-        "covered "
-        "until they are asked for. Give the link away or project its code. Nobody signs in: they "
-        "turn sliders, read, make tables, solve, and take a copy; your sheet does not change. "
+        "covered until they are found. Give the link away or project its code. Nobody signs in: "
+        "they turn sliders, read, make tables, solve, and take a copy; your sheet does not change. "
         "“Take back” closes the link at once. One that may be framed stands in your own pages as "
         "<iframe src=LINK>; there, what is turned is not kept.",
+    ),
+    (
+        "Practise finding landmarks",
+        "On the page Practise, cover landmarks: all, some kinds, or those of some lanes. They are "
+        "then shown nowhere. Say where you think one is: type a number or a point, exactly or as "
+        "a decimal, or press “point at it” and click on the plot, a strip or a row of a table. A "
+        "click counts to a hundredth of the view, a decimal number to its digits. You are told "
+        "what is there instead, and “that is all of them” only where the search was complete. "
+        "Help comes in steps. Undo loses no try.",
+    ),
+    (
+        "Ask questions on a sheet",
+        "Under “Write a question” on the page Practise choose a kind: find all landmarks, give a "
+        "domain, solve, bring a curve onto a faint one, fill a column, recognise a curve, write a "
+        "sentence. The sentence and a tried answer are shown while you write. Questions are part "
+        "of the sheet, its files and its hand-outs. Equal forms are accepted, in any order.",
+    ),
+    (
+        "Collect answers from a class",
+        "Tick “collect answers” when you hand a sheet out. Visitors are told before their first "
+        "answer, and choose a name. “Answers” beside the link shows who answered what, how often "
+        "and when, and which landmarks were missed most; it gives a CSV file, and deletes all of "
+        "it. What was collected goes with the end of the hand-out.",
+    ),
+    (
+        "Hold an examination",
+        "“Seal it” when you hand a sheet out: when it begins, how long it lasts, the word to enter "
+        "with, and what is switched off. Students see what is off and what is recorded before "
+        "they begin; what they do is saved all the time, survives a lost network, and is handed "
+        "in by itself. On the page of its answers you see who is in, away and done, give more "
+        "time, end it, let somebody in again, and take everything as a ZIP; ./axis-path verify "
+        "tells whether that was changed. A web page cannot prevent other windows, devices or "
+        "neighbours: it records that it was left.",
+    ),
+    (
+        "Hear a curve",
+        "Press U on the plot, or “hear” on the Reading card. Pitch follows the height over the "
+        "view, three octaves from its bottom to its top; the side of the ear follows x. Each kind "
+        "of landmark has a tick of its own; a breath of noise means that there is no value, and "
+        "a short silence that the curve is torn. It goes over the view or from the held reading "
+        "to this one, at three speeds, forwards or back, and stops at landmarks while their words "
+        "are spoken. A second lane can follow the first. With “chord” all lanes at the reading "
+        "sound together: play a slider, and hear them move.",
     ),
     (
         "Make a table",

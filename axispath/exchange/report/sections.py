@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable, Collection, Iterable, Iterator
+from contextlib import suppress
 
 from axispath.core import catalogue
 from axispath.core.language.latex import latex_statement
@@ -12,8 +13,10 @@ from axispath.core.language.numbers import decimal
 from axispath.core.path.called import CERTAINTY, KIND_NAMES
 from axispath.core.path.labels import shown_t, shown_x, shown_y
 from axispath.core.path.survey import survey
+from axispath.core.practice.kinds import sentence
 from axispath.core.sampling.kinds import DRAWN
 from axispath.core.sheet.document import Document
+from axispath.core.sheet.refused import EditRefused
 from axispath.core.sheet.resolve import ResolvedLane, resolve
 from axispath.core.table.results.blocks import told
 from axispath.core.table.results.copies import as_latex
@@ -62,6 +65,8 @@ def _landmarks(document: Document) -> Iterator[Block]:
         yield Words(
             "Nothing missed: every landmark in the view is listed."
             if found.complete
+            else "Others are covered."
+            if document.cover.on
             else "Some stretches are not settled: there may be more."
         )
 
@@ -117,6 +122,17 @@ def _data(document: Document) -> Iterator[Block]:
         yield _grid(title, ("parameter", "value", "standard error"), rows, left=1)
 
 
+def _questions(document: Document) -> Iterator[Block]:
+    """What is asked; the answers stand in no report."""
+    for number, question in enumerate(document.questions, 1):
+        with suppress(EditRefused):  # of a lane that is not there any more
+            yield Words(f"{number}. {sentence(document, question)}")
+            yield from (Words(f"○ {option}") for option in question.options)
+            if question.places:
+                rows = tuple((place, "") for place in question.places)
+                yield _grid("", ("x", "value"), rows)
+
+
 def _working(document: Document) -> Iterator[Block]:
     sheet = resolve(document)
     for lane in sheet.working:
@@ -160,6 +176,7 @@ MADE: dict[str, Callable[[Document], Iterator[Block]]] = {
     "solve": _solutions,
     "data": _data,
     "working": _working,
+    "questions": _questions,
 }
 """What makes each of the parts that can be chosen."""
 

@@ -49,7 +49,10 @@ export function practiseIn(at, host) {
       complain("");
       try {
         const found = await send("POST", `/api/sheets/${session.key}/${route}`, { ...asked(more), change: randomName() });
-        if (found.state) session.accept(found.state, null);
+        if (found.state) {
+          session.accept(found.state, null);
+          session.told.status();
+        }
         at.asking.path();
       } catch (trouble) {
         if (!(trouble instanceof Trouble)) throw trouble;
