@@ -18,7 +18,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from datetime import timedelta
 
-from sqlalchemy import CursorResult, delete, func, select, text
+from sqlalchemy import CursorResult, DateTime, cast, delete, func, select, text
 from sqlalchemy.orm import Session
 
 from axispath.store import sheets as sheets_of
@@ -80,7 +80,9 @@ def tidy(store: Store) -> Tidied | None:
         visits = Sheet.handout.is_not(None) & (Sheet.changed < func.now() - VISITS)
         collected = select(Sitting.id).where(Sitting.sheet_id == Sheet.id).exists()
         visits &= ~collected
-        ended = select(Handout.token).where(Handout.until < func.now() - DELETED)
+        sealed = cast(Handout.shows["seal"]["ends"].as_string(), DateTime(timezone=True))
+        over = func.coalesce(Handout.until, sealed) < func.now() - DELETED
+        ended = select(Handout.token).where(over)
         session.execute(delete(Sitting).where(Sitting.handout.in_(ended)))
         loose = Reply.sheet_id.is_(None) & Reply.sitting_id.is_(None)
         session.execute(delete(Reply).where(loose))

@@ -97,4 +97,5 @@ def limit(app: Flask, broker: Broker | Here) -> None:
             views[name] = everybody(views[name])
     passphrases = limiter.limit(PASSPHRASES, key_func=get_remote_address)
     views["account.act"] = passphrases(views["account.act"])
+    views["sealed.enter"] = passphrases(views["sealed.enter"])
     views["api.start_sheet"] = limiter.limit(SHEETS)(new(views["api.start_sheet"]))

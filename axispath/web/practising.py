@@ -8,6 +8,7 @@ from typing import Any
 from flask import Blueprint, Response, render_template
 from sqlalchemy.orm import Session
 
+from axispath.capabilities import whole
 from axispath.core.practice.hints import STEPS
 from axispath.core.practice.kinds import ASKED
 from axispath.core.practice.marked import Marked
@@ -71,6 +72,7 @@ def page(key: str) -> Response:
         shows=shows,
         name=name,
         cover=document.cover,
+        guessing=document.cover.on and (shows is None or "landmarks" not in whole(shows.off)),
         could=could,
         hints=STEPS,
         guesses=[one for one in kept if one.question == GUESS][::-1],

@@ -112,11 +112,10 @@ def guard(app: Flask) -> None:
                 raise SwitchedOff("Enter first, with your name.")
         person = current_person()
         inside = examined(person) if person is not None else None
-        if inside is None or token == inside.token or route.startswith("handouts."):
-            return
-        if key or "sheets" in inside.off:
-            _refuse_off(inside.off & {"sheets", "handbook"}, "pages." if key else route)
-        _refuse_off(inside.off & {"handbook"}, route)
+        link = token or str(at.get("token") or "")
+        if inside is not None and link != inside.token:
+            elsewhere = inside.off & {"sheets", "handbook"}
+            _refuse_off(elsewhere, "pages." if key or link else route)
 
     @app.errorhandler(Closed)
     def closed(error: Closed) -> ResponseReturnValue:

@@ -238,6 +238,15 @@ class BrowserTest(unittest.TestCase):
         self.page.get_by_role("tab", name=page).click()
         expect(self.page.locator(".desk [inert]")).to_have_count(0)
 
+    def visitor(self):
+        """Somebody else's browser."""
+        context = self.browser.new_context(viewport={"width": 1280, "height": 800})
+        context.set_default_timeout(WAIT * 1000)
+        self.addCleanup(context.close)
+        page = context.new_page()
+        page.on("pageerror", lambda error: self.complaints.append(str(error)))
+        return page
+
     def open_with(self, *lines):
         """A sheet that has these lanes already: typing them one by one takes its time."""
         self.open()

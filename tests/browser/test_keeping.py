@@ -12,22 +12,13 @@ from axispath.core.sheet.edits import AddLane
 from axispath.store import people, sheets
 from axispath.store.database import Store
 from axispath.store.models import Sheet
-from tests.browser.harness import WAIT, BrowserTest
+from tests.browser.harness import BrowserTest
 from tests.database import address
 
 WORDS = "four small boats out"
 
 
 class Keeping(BrowserTest):
-    def visitor(self):
-        """Somebody else's browser."""
-        context = self.browser.new_context(viewport={"width": 1280, "height": 800})
-        context.set_default_timeout(WAIT * 1000)
-        self.addCleanup(context.close)
-        page = context.new_page()
-        page.on("pageerror", lambda error: self.complaints.append(str(error)))
-        return page
-
     def served(self, text):
         """The address of a page of somebody else's server, which is another site."""
 

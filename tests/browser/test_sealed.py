@@ -7,19 +7,10 @@ from playwright.sync_api import expect
 
 from axispath.device.standin import Device
 from axispath.exchange.records import verify
-from tests.browser.harness import WAIT, BrowserTest
+from tests.browser.harness import BrowserTest
 
 
 class Sealed(BrowserTest):
-    def visitor(self):
-        """Another person, in a profile of their own."""
-        context = self.browser.new_context(viewport={"width": 1280, "height": 800})
-        context.set_default_timeout(WAIT * 1000)
-        self.addCleanup(context.close)
-        page = context.new_page()
-        page.on("pageerror", lambda error: self.complaints.append(str(error)))
-        return page
-
     def hand_out(self, *off, **more):
         """The sheet handed out under a seal; gives its link, and stays on the page."""
         self.page.get_by_role("link", name="Hand out").click()

@@ -212,6 +212,9 @@ class Walk(SealedTest):
                 f"/sheets/{key}/edits", {"base": head, "edits": [edit]}, self.visitor, token
             )
             self.assertEqual(answer.status_code, 422)
+        other = self.given()
+        self.assertEqual(self.visitor.get(other).status_code, 422)
+        self.assertNotIn("data-guess", self.ask(path, "practice").json["html"])
         # Others go on with whatever they like, and so does the student afterwards.
         self.assertEqual(self.client.get("/shelf").status_code, 200)
         self.post(f"/h/{path.split('/')[-1]}/hand-in", {}, self.visitor, token)

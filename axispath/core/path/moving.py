@@ -30,7 +30,7 @@ from axispath.core.search.find import find_path
 from axispath.core.search.landmark import Kind, Path
 from axispath.core.sheet.document import View
 from axispath.core.sheet.resolve import ResolvedLane
-from axispath.core.sheet.states import Moved, States
+from axispath.core.sheet.states import Moved, Rule, States
 
 Find = Callable[[int], Path | None]
 
@@ -160,4 +160,4 @@ def _apart(states: States, first: ResolvedLane, second: ResolvedLane) -> Moved |
     body, sides = difference_of(first, second)
     needed = tuple(sorted({name for one in names for name in one or ()}))
     definitions = extended(first.definitions, sides)
-    return states.moved_body(body, "x", definitions, first.unit, needed)
+    return states.moved_rule(Rule(body, "x", definitions, first.unit, needed))

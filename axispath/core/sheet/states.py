@@ -6,6 +6,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable, Mapping, Sequence
+from dataclasses import dataclass
 from fractions import Fraction
 from functools import cache
 
@@ -96,23 +97,16 @@ class States:
         ends = closure_of(ends_in(lane.domain), lane.definitions)
         if ends is None or any(name in names for name, _ in ends):
             return None
-        return self.moved_body(
-            lane.statement.body, lane.parameters[0], lane.definitions, lane.unit, names
+        variable = lane.parameters[0]
+        return self.moved_rule(
+            Rule(lane.statement.body, variable, lane.definitions, lane.unit, names)
         )
 
-    def moved_body(
-        self,
-        body: Expression,
-        variable: str,
-        definitions: Mapping[str, Definition],
-        unit: AngleUnit,
-        names: tuple[str, ...],
-    ) -> Moved | None:
-        """A formula of one variable as it moves with some names; None where it has no program."""
-        if not all(self._gives(name) for name in names):
+    def moved_rule(self, rule: Rule) -> Moved | None:
+        """A rule as it moves in these states; None where it has no program."""
+        if not all(self._gives(name) for name in rule.names):
             return None
-        numbers = [self.numbers(k, names) for k in range(len(self))]
-        found = Moved(body, variable, definitions, unit, names, numbers)
+        found = Moved(rule, [self.numbers(k, rule.names) for k in range(len(self))])
         return None if found.program(0) is None else found
 
     def numbers(self, k: int, names: tuple[str, ...]) -> tuple[Fraction, ...]:
@@ -126,35 +120,38 @@ class States:
         return all(any(slide.id == one for slide in state) for state in self.states)
 
 
-class Moved:
-    """A formula and its derivatives as what is turned moves them, each one program."""
+@dataclass(frozen=True, slots=True)
+class Rule:
+    """A formula of one variable, and the ``names`` in it that are turned."""
 
-    def __init__(
-        self,
-        body: Expression,
-        variable: str,
-        definitions: Mapping[str, Definition],
-        unit: AngleUnit,
-        names: tuple[str, ...],
-        numbers: Sequence[tuple[Fraction, ...]],
-    ) -> None:
-        self.variable = variable
-        self.definitions = definitions
-        self.unit = unit
-        self.names = names
+    body: Expression
+    variable: str
+    definitions: Mapping[str, Definition]
+    unit: AngleUnit
+    names: tuple[str, ...]
+
+
+class Moved:
+    """A rule and its derivatives as what is turned moves them, each one program."""
+
+    def __init__(self, rule: Rule, numbers: Sequence[tuple[Fraction, ...]]) -> None:
+        self.rule = rule
+        self.unit = rule.unit
+        self.names = rule.names
         self.numbers = numbers
-        self._bodies = [body]
-        self._key = _without(closure_of((body,), definitions), names)
+        self._bodies = [rule.body]
+        self._key = _without(closure_of((rule.body,), rule.definitions), rule.names)
         self.rows = cache(self._rows)
 
     def program(self, level: int) -> TurnedProgram | None:
         """The formula, or a derivative of it; None where there is no program of it."""
-        key = self._bodies[0], self.variable, self._key, self.names, self.unit, level
+        rule = self.rule
+        key = rule.body, rule.variable, self._key, rule.names, rule.unit, level
 
         def work() -> TurnedProgram | NotComputable:
             try:
                 body = self._body(level)
-                return turned_program(body, self.variable, self.definitions, self.names, self.unit)
+                return turned_program(body, rule.variable, rule.definitions, rule.names, rule.unit)
             except NotComputable as error:
                 return error
 
@@ -163,7 +160,8 @@ class Moved:
 
     def _body(self, level: int) -> Expression:
         while len(self._bodies) <= level:
-            self._bodies.append(derivative(self._bodies[-1], self.variable, self.definitions))
+            rule = self.rule
+            self._bodies.append(derivative(self._bodies[-1], rule.variable, rule.definitions))
         return self._bodies[level]
 
     def _rows(self, level: int) -> TurnedRows | None:

@@ -50,7 +50,10 @@ def _zeros(document: Document, shown: list[ResolvedLane], writer: Writer) -> Ite
     lanes = [
         lane
         for lane in shown
-        if lane.kind.key == "function" and lane.ready and lane.name in writer.defined
+        if lane.kind.key == "function"
+        and lane.ready
+        and lane.name in writer.defined
+        and not document.cover.covers("zeros", (lane.lane.id,))
     ]
     if not lanes:
         return
