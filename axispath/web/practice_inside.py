@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
 from axispath.budgets import USUAL_SEARCH
@@ -25,6 +25,7 @@ from axispath.core.sheet.edits import Slide
 from axispath.core.sheet.practice import Question
 from axispath.core.sheet.refused import EditRefused
 from axispath.core.sheet.resolve import resolve
+from axispath.core.sheet.sliders import is_slider
 
 
 @dataclass(frozen=True, slots=True)
@@ -59,16 +60,38 @@ def hint_within(document: Document, step: int, group: str, lane: str, seconds: f
 
 def answer_within(
     document: Document,
+    seen: Document | None,
     question: Question,
     text: str,
     rows: tuple[str, ...],
-    slides: Sequence[Slide],
     seconds: float,
 ) -> Marked:
-    """How an answer is marked. Raises EditRefused, OutOfTime."""
+    """How an answer is marked. Raises EditRefused, OutOfTime.
+
+    On a hand-out the ``document`` is what was handed out, whatever was made of it, and ``seen``
+    how somebody has it: of that only the sliders count, and only where they are the answer.
+    """
     with limited(Patience(seconds, spent)):
-        answer = Answer(text, rows, tuple(slides), USUAL_SEARCH)
-        return marked(document, question, answer)
+        slides = turned(document, seen) if seen is not None else ()
+        by_sliders = ASKED[question.kind].by == "sliders"
+        answer = Answer(text, rows, slides if by_sliders else (), USUAL_SEARCH)
+        found = marked(document, question, answer)
+        if slides and not by_sliders and question.kind != "words":
+            note = "This is about the sheet with its sliders as they were handed out."
+            return replace(found, words=(*found.words, note))
+        return found
+
+
+def turned(given: Document, seen: Document) -> tuple[Slide, ...]:
+    """How far the sliders of a sheet that was handed out are turned where it is seen."""
+    now = resolve(seen)
+    found = []
+    for lane in resolve(given):
+        other = now.lane(lane.lane.id)
+        both = is_slider(lane) and other is not None and is_slider(other)
+        if both and other is not None and other.value != lane.value:
+            found.append(Slide(id=lane.lane.id, value=other.value))
+    return tuple(found)
 
 
 def check_within(document: Document, question: Question, seconds: float) -> str:

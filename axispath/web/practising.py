@@ -13,7 +13,7 @@ from axispath.core.practice.hints import STEPS
 from axispath.core.practice.kinds import ASKED
 from axispath.core.practice.marked import Marked
 from axispath.core.sheet.document import Document
-from axispath.core.sheet.edits import Slide
+from axispath.core.sheet.edits import with_view
 from axispath.core.sheet.practice import Question
 from axispath.core.sheet.refused import EditRefused
 from axispath.store import handouts, replies, seats, sheets, sittings
@@ -60,13 +60,14 @@ def page(key: str) -> Response:
             if found.handout is not None:
                 sitting = seats.of_person(database, current_person(), found.handout)
                 name = sitting.name if sitting is not None else ""
-    asks = computing.ask(QUICK, key, "", asks_within, document, QUICK.budget)
+    asking = _handed_out(key, wanted) or document
+    asks = computing.ask(QUICK, key, "", asks_within, asking, QUICK.budget)
     could = computing.ask(QUICK, key, "", coverable_within, document, QUICK.budget)
     told = render_template(
         "parts/practice.html",
         questions=[
             (question, asked, ASKED[question.kind], [k for k in kept if k.question == question.id])
-            for question, asked in zip(document.questions, asks, strict=True)
+            for question, asked in zip(asking.questions, asks, strict=True)
         ],
         owner=shows is None,
         shows=shows,
@@ -179,13 +180,27 @@ def answer(key: str) -> Response:
     """Answer a question of the sheet; the answer is kept."""
     wanted = Replying.model_validate(body())
     text = wanted.text.strip() or "; ".join(wanted.rows)
-    slides = [edit for edit in wanted.preview if isinstance(edit, Slide)]
 
     def work(document: Document) -> Marked:
-        question = _question(document, wanted.question)
-        return _answered(key, document, question, wanted, slides)
+        given = _handed_out(key, wanted)
+        question = _question(given or document, wanted.question)
+        if given is None:
+            return _answered(key, document, None, question, wanted)
+        return _answered(key, given, document, question, wanted)
 
     return _marked(key, wanted, wanted.change, wanted.question, text or "the sliders", work)
+
+
+def _handed_out(key: str, looking: Looking) -> Document | None:
+    """The sheet as whoever handed it out has it; None for a sheet of one's own.
+
+    Questions are about this one: nobody makes them easier by changing their lanes.
+    """
+    token = key.removeprefix(LINK) if key.startswith(LINK) else opened(key).handout
+    if token is None:
+        return None
+    with store().transaction() as database:
+        return with_view(handouts.given(database, token).document, looking.view)
 
 
 @blueprint.post("/sheets/<key>/questions/try")
@@ -199,16 +214,16 @@ def try_question(key: str) -> Response:
     asked = computing.ask(QUICK, key, "", check_within, document, wanted.writing, QUICK.budget)
     told: dict[str, Any] = {"sentence": asked, "verdict": "", "words": []}
     if wanted.text.strip() or wanted.rows:
-        marking = _answered(key, document, wanted.writing, wanted, [])
+        marking = _answered(key, document, None, wanted.writing, wanted)
         told |= {"verdict": marking.verdict.value, "words": marking.words}
     return answered(told)
 
 
 def _answered(
-    key: str, document: Document, question: Question, wanted: Replying, slides: list[Slide]
+    key: str, document: Document, seen: Document | None, question: Question, wanted: Replying
 ) -> Marked:
-    given = (question, wanted.text, tuple(wanted.rows), slides)
-    found: Marked = computing.ask(LONG, key, "", answer_within, document, *given, LONG.budget)
+    given = (document, seen, question, wanted.text, tuple(wanted.rows), LONG.budget)
+    found: Marked = computing.ask(LONG, key, "", answer_within, *given)
     return found
 
 

@@ -265,6 +265,23 @@ class Sittings(SealedTest):
         self.act(path, "forget")
         self.assertIn("Nobody has begun yet", self.answers(path).text)
 
+    def test_nobody_makes_a_question_easier_by_changing_its_lane(self):
+        path = self.seal()
+        self.enter(path)
+        key, head, token = self.inside(path)
+        revise = {"do": "revise lane", "id": self.lane, "text": "f(x) = x"}
+        easy = {"head": head, "view": WIDE, "question": "q1", "text": "0", "preview": [revise]}
+        answer = self.post(f"/sheets/{key}/answer", easy, self.visitor, token)
+        self.assertEqual(answer.json["verdict"], "wrong", answer.text)
+        body = {"base": head, "edits": [revise]}
+        self.assertEqual(
+            self.post(f"/sheets/{key}/edits", body, self.visitor, token).status_code, 200
+        )
+        self.assertEqual(self.ask(path, "answer", question="q1", text="0").json["verdict"], "wrong")
+        self.assertEqual(
+            self.ask(path, "answer", question="q1", text="1.32").json["verdict"], "right"
+        )
+
     def test_a_thousand_answers_are_refused_with_a_sentence(self):
         path = self.given()
         with unittest.mock.patch.object(replies, "MOST_EACH", 2):
