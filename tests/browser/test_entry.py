@@ -177,3 +177,31 @@ class Entry(BrowserTest):
         self.open()
         self.type_line("L = steps(0, 2, 0.25)")
         expect(self.lane("L")).to_contain_text(re.compile("9 values: 0, 0.25, 0.5"))
+
+
+class Early(BrowserTest):
+    """A hand that is quicker than the scripts of the page."""
+
+    def test_what_is_typed_before_the_page_is_ready_is_kept_and_sent(self):
+        held = []
+        self.page.route("**/js/main.js", lambda route: held.append(route))
+        self.page.goto(self.server.url, wait_until="commit")
+        # The plot is drawn by the few scripts that come first.
+        expect(self.page.locator("#plot")).to_have_attribute("data-merged", "0")
+        self.page.locator("#entry").fill("x^2 - 2")
+        self.page.locator("#entry").press("Enter")
+        self.page.wait_for_timeout(100)
+        expect(self.page.locator("#entry")).to_have_value("x^2 - 2")
+        for route in held:
+            route.continue_()
+        self.page.unroute_all(behavior="wait")
+        expect(self.page.locator(".lane")).to_have_count(1)
+        expect(self.page.locator("#entry")).to_have_value("")
+
+    def test_a_page_whose_script_does_not_come_says_so_and_takes_no_key(self):
+        self.open()
+        self.page.route("**/desk/working.js", lambda route: route.abort())
+        self.page.get_by_role("tab", name="Working").click()
+        expect(self.page.locator("#working-late")).to_be_visible()
+        expect(self.page.locator("#working-page")).to_have_attribute("inert", "")
+        self.page.unroute_all(behavior="wait")

@@ -127,7 +127,7 @@ def _questions(document: Document) -> Iterator[Block]:
     for number, question in enumerate(document.questions, 1):
         with suppress(EditRefused):  # of a lane that is not there any more
             yield Words(f"{number}. {sentence(document, question)}")
-            yield from (Words(f"○ {option}") for option in question.options)
+            yield from (Words(f"– {option}") for option in question.options)
             if question.places:
                 rows = tuple((place, "") for place in question.places)
                 yield _grid("", ("x", "value"), rows)

@@ -17,7 +17,7 @@ const GONE = 120_000; // ms after which a page that was not heard of is taken to
  * @typedef {({edits: object[], byItself?: boolean} | {step: "undo" | "redo"}) & {name?: string}} Change
  */
 
-const MOVED = 5_000; // ms
+const MOVED = 60_000; // ms
 
 /** @param {string} key */
 const movedFrom = (key) => `axispath moved ${key}`;
@@ -27,6 +27,8 @@ export function movedTo(key) {
   const [how] = performance.getEntriesByType("navigation");
   const moved = ofThisTab(movedFrom(key));
   const again = /** @type {PerformanceNavigationTiming | undefined} */ (how)?.type === "reload";
+  // Whoever comes from elsewhere means the old address, now and when it is loaded again.
+  if (moved && !again) rememberInTab(movedFrom(key), null);
   return again && moved && Date.now() - moved.at < MOVED ? `/sheet/${moved.id}` : "";
 }
 
