@@ -172,6 +172,19 @@ class Guessing(unittest.TestCase):
             self.assertEqual(guessed(document, self.found, guess).verdict, Verdict.AGAIN)
         self.assertIn("no more", hint(document, self.found, 0).words[0])
 
+    def test_several_at_one_place_are_found_one_after_the_other(self):
+        document = sheet("f(x) = x^2", cover=Cover(on=True), view=SQUARE)
+        found = whole(document)
+        kinds = []
+        for _ in range(3):
+            answer = guessed(document, found, Guess(Point(number(document, "0"))))
+            self.assertEqual(answer.verdict, Verdict.RIGHT)
+            kinds.append(answer.found[0].kind)
+            document = document.model_copy(update={"found": (*document.found, *answer.found)})
+        self.assertEqual(sorted(kinds), ["minimum", "y-intercept", "zero"])
+        again = guessed(document, found, Guess(Point(number(document, "0"))))
+        self.assertEqual(again.verdict, Verdict.AGAIN)
+
     def test_hints_tell_more_and_more(self):
         document = self.document.model_copy(update={"cover": Cover(on=True, groups=("zeros",))})
         told = [hint(document, self.found, k) for k in range(len(STEPS))]

@@ -54,7 +54,10 @@ def marked(document: Document, found: Survey, guess: Guess) -> Marked:
         raise EditRefused("Nothing is covered here.")
     hidden = covered(document, found)
     wanted = [one for one in hidden if _is_meant(one, guess)]
-    hit = _nearest([one for one in wanted if _hits(document.view, one, guess.at)], guess.x)
+    hits = [one for one in wanted if _hits(document.view, one, guess.at)]
+    # Several may lie at one place: those that were not found come first.
+    new = [one for one in hits if not one.is_found(document.found)]
+    hit = _nearest(new or hits, guess.x)
     if hit is not None:
         return _right(document, found, hit, hidden)
     close = _nearest([one for one in wanted if _is_near(document.view, one, guess.at)], guess.x)

@@ -84,7 +84,11 @@ export function sealedPart(at) {
         }
       } catch (trouble) {
         if (!(trouble instanceof Trouble)) throw trouble;
-        if (!trouble.passing) write(memory, (waiting = []).length ? waiting : null);
+        if (!trouble.passing) {
+          // The session is over: nothing more is recorded of it.
+          waiting = [];
+          write(memory, null);
+        }
       } finally {
         sending = false;
         this.show();
