@@ -1,5 +1,6 @@
 """A sealed session from both sides: entering, leaving, a lost network, a reload, the end."""
 
+import re
 import time
 import urllib.parse
 
@@ -124,6 +125,25 @@ class Sealed(BrowserTest):
         expect(page.locator(".sealed")).to_contain_text("handed in")
         second.press("#entry", "Enter")
         expect(second.get_by_role("alert").filter(has_text="handed in").first).to_be_visible()
+
+    def test_a_wrong_clock_and_the_end_while_the_network_is_away(self):
+        self.open_with("f(x) = x - 1")
+        link = self.hand_out()
+        page = self.visitor()
+        page.clock.set_system_time("2001-01-01T00:00:00")
+        self.enter(page, link)
+        expect(page.locator(".sealed")).to_contain_text(re.compile(r"Ada: 4[345]:\d\d left"))
+        page.context.set_offline(True)
+        page.fill("#entry", "g(x) = 2x")
+        page.press("#entry", "Enter")
+        expect(page.locator(".status")).to_contain_text("waiting")
+        self.page.get_by_role("link", name="Answers").click()
+        self.page.get_by_role("button", name="End it now for everybody").click()
+        page.context.set_offline(False)
+        expect(page.locator(".sealed")).to_contain_text("came too late")
+        expect(page.locator(".sealed")).to_contain_text("g(x) = 2x")
+        self.assertIn("late", self.record(page, link))
+        expect(page.locator(".lane")).to_have_count(1)
 
     def test_a_managing_device_locks_and_unlocks(self):
         self.open_with("f(x) = x - 1")

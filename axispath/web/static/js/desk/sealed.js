@@ -35,8 +35,10 @@ export function sealedPart(at) {
     canBeFull: false,
     handInFace: "Hand in",
     sure: false,
+    late: "",
 
     init() {
+      at.events.on("refused", ({ change }) => this.refused(change));
       if (seat.open) {
         this.report("opened");
         document.addEventListener("visibilitychange", () => this.report(document.hidden ? "left" : "back"));
@@ -55,7 +57,7 @@ export function sealedPart(at) {
       this.canBeFull = this.isOpen && document.fullscreenEnabled && !document.fullscreenElement;
       if (this.isOpen && seconds <= 0) this.close();
       this.sealWords = this.isOpen ? `${seat.name}: ${clock(seconds)} left` : `${seat.name}: handed in`;
-      if (!this.isOpen) this.sealTold = "It can be read, and not changed any more.";
+      if (!this.isOpen) this.sealTold = this.late || "It can be read, and not changed any more.";
       else if (waiting.length || session.offline) this.sealTold = "The network is away: what you do is kept here, and sent when it is back.";
       else if (seconds < 300) this.sealTold = "It is handed in by itself at the end.";
       else this.sealTold = "";
@@ -131,6 +133,14 @@ export function sealedPart(at) {
         if (!(trouble instanceof Trouble)) throw trouble;
         this.sealTold = trouble.message;
       }
+    },
+    /** What came after the end is not in what was handed in; it is told, so that it can be said. @param {import("../sheet/session.js").Change} change */
+    async refused(change) {
+      await this.tell("here"); // whether it is over is for the server to say
+      if (this.isOpen) return;
+      const lines = ("edits" in change ? change.edits : []).map((/** @type {any} */ edit) => edit.text).filter(Boolean);
+      this.late = `This came too late, and is not in what was handed in${lines.length ? `: ${lines.join("; ")}` : "."}`;
+      this.show();
     },
     /** From now on it is read only; a reload shows it so everywhere. */
     close() {

@@ -11,7 +11,13 @@ const waiting = new Map();
 
 /** KaTeX is the largest script of all, and MathML can be read before it comes: curves go first. */
 async function load() {
-  await import("../../vendor/katex/katex.min.js");
+  try {
+    await import("../../vendor/katex/katex.min.js");
+  } catch {
+    // The network went away just now: MathML is read until it is back.
+    window.addEventListener("online", () => load(), { once: true });
+    return;
+  }
   for (const [place, latex] of waiting) set(latex, place);
   waiting.clear();
   fit(document.querySelectorAll(".formula"));
