@@ -1,5 +1,6 @@
 """Practising in a real browser: landmarks found, curves matched, questions written."""
 
+import math
 import re
 
 from playwright.sync_api import expect
@@ -292,6 +293,28 @@ class Hearing(BrowserTest):
         self.assertEqual([round(gap, 6) for gap in torn["course"]["gaps"]], [1.5])
         # Just before the pole itself, which ticks.
         self.assertLess(self.loud(torn, 1.49, 0.008), self.loud(torn, 1.2, 0.01) / 4)
+
+    CHORD = """async (pitches) => {
+      const main = [...document.scripts].find((one) => one.src.includes("/js/main.js")).src;
+      const { chordOf } = await import(main.replace("main.js", "hear/sound.js"));
+      const context = new OfflineAudioContext(1, 22050, 22050);
+      const chord = chordOf(context);
+      chord.sound(new Map(pitches.map((pitch, k) => [`lane${k}`, pitch])));
+      return [...(await context.startRendering()).getChannelData(0)];
+    }"""
+
+    def test_a_chord_has_the_pitch_of_every_lane(self):
+        self.open()
+        heard = self.page.evaluate(self.CHORD, [220, 330, 495])[4410:]
+        strength = {}
+        for pitch in (220, 330, 495, 260, 400, 590):
+            turns = [2 * math.pi * pitch * k / 22050 for k in range(len(heard))]
+            across = sum(v * math.cos(t) for v, t in zip(heard, turns, strict=True))
+            up = sum(v * math.sin(t) for v, t in zip(heard, turns, strict=True))
+            strength[pitch] = math.hypot(across, up)
+        quiet = max(strength[pitch] for pitch in (260, 400, 590))
+        for pitch in (220, 330, 495):
+            self.assertGreater(strength[pitch], 10 * quiet, strength)
 
     def test_it_is_asked_for_by_a_key_and_stops_at_landmarks_with_words(self):
         self.open_with("f(x) = x - 1")
