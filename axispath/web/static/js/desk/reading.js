@@ -122,7 +122,9 @@ export function readingPart(at) {
     /** @param {number} x */
     placeTyped(x) {
       at.readInSight(x);
-      /** @type {HTMLElement | null} */ (document.activeElement)?.blur();
+      // Whoever has gone on to another field meanwhile stays there.
+      const active = /** @type {HTMLElement | null} */ (document.activeElement);
+      if (active?.id === "reading-x") active.blur();
     },
     /** @param {any} found @param {boolean} withArea */
     showReading(found, withArea) {

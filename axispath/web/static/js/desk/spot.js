@@ -18,6 +18,8 @@ export function spotIn(at, host) {
   /** @type {number | null} */
   let y = null;
   let typed = "";
+  /** The place as it was answered last: an answer that comes while the field has the focus waits. */
+  let answered = "";
 
   host.innerHTML = FORM;
   const [form, why, rows] = /** @type {HTMLElement[]} */ ([...host.children]);
@@ -38,7 +40,8 @@ export function spotIn(at, host) {
         if (!stands()) return;
         if (typed && typed === wanted.typed) typed = "";
         y = found.y;
-        if (document.activeElement !== field) field.value = found.shown;
+        answered = found.shown;
+        if (document.activeElement !== field) field.value = answered;
         update(rows, found.html);
         complain("");
         plot.ask();
@@ -59,6 +62,10 @@ export function spotIn(at, host) {
     field.blur();
   });
   field.addEventListener("change", take);
+  field.addEventListener("blur", () => {
+    // What was changed is on its way by now, and its answer will stand here.
+    if (!typed && answered && why.hidden) field.value = answered;
+  });
   rows.addEventListener("click", (event) => {
     const line = /** @type {HTMLElement} */ (event.target).closest("[data-line]")?.getAttribute("data-line");
     if (line) session.change({ edits: [{ do: "add lane", text: line }] });
