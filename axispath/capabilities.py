@@ -83,8 +83,7 @@ CAPABILITIES: dict[str, Capability] = {
 
 def whole(off: frozenset[str]) -> frozenset[str]:
     """What is off, with what goes with it."""
-    more = {needed for name in off for needed in CAPABILITIES[name].needs if name in CAPABILITIES}
-    return off | more
+    return off | {needed for name in off for needed in CAPABILITIES[name].needs}
 
 
 def is_off(off: frozenset[str], route: str) -> str:

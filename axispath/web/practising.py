@@ -60,7 +60,7 @@ def page(key: str) -> Response:
             if found.handout is not None:
                 sitting = seats.of_person(database, current_person(), found.handout)
                 name = sitting.name if sitting is not None else ""
-    asking = _handed_out(key, wanted) or document
+    asking = _handed_out(found.handout, wanted) or document
     asks = computing.ask(QUICK, key, "", asks_within, asking, QUICK.budget)
     could = computing.ask(QUICK, key, "", coverable_within, document, QUICK.budget)
     told = render_template(
@@ -182,7 +182,7 @@ def answer(key: str) -> Response:
     text = wanted.text.strip() or "; ".join(wanted.rows)
 
     def work(document: Document) -> Marked:
-        given = _handed_out(key, wanted)
+        given = _handed_out(opened(key).handout, wanted)
         question = _question(given or document, wanted.question)
         if given is None:
             return _answered(key, document, None, question, wanted)
@@ -191,12 +191,11 @@ def answer(key: str) -> Response:
     return _marked(key, wanted, wanted.change, wanted.question, text or "the sliders", work)
 
 
-def _handed_out(key: str, looking: Looking) -> Document | None:
+def _handed_out(token: str | None, looking: Looking) -> Document | None:
     """The sheet as whoever handed it out has it; None for a sheet of one's own.
 
     Questions are about this one: nobody makes them easier by changing their lanes.
     """
-    token = key.removeprefix(LINK) if key.startswith(LINK) else opened(key).handout
     if token is None:
         return None
     with store().transaction() as database:
@@ -238,7 +237,7 @@ def _question(document: Document, question_id: str) -> Question:
 def give_name(key: str) -> Response:
     """The name under which a visitor answers; the hand-out is kept for them from then on."""
     wanted = Naming.model_validate(body())
-    token = key.removeprefix(LINK) if key.startswith(LINK) else opened(key).handout
+    token = opened(key).handout
     if token is None:
         raise EditRefused("Answers on a sheet of one’s own have no name.")
     with store().transaction() as database:

@@ -7,11 +7,12 @@ from dataclasses import dataclass
 from flint import arb
 
 from axispath.core.language.numbers import listed
+from axispath.core.path.covering import is_covered
 from axispath.core.path.survey import Survey
 from axispath.core.practice.marked import Marked, Verdict
 from axispath.core.practice.seen import at_place, instead, shown, side_of
 from axispath.core.practice.sought import Sought, covered, open_paths, sought
-from axispath.core.practice.typed import Number, Point
+from axispath.core.practice.typed import Point
 from axispath.core.sheet.document import Document, View
 from axispath.core.sheet.refused import EditRefused
 
@@ -132,7 +133,7 @@ def _what_is_there(document: Document, found: Survey, guess: Guess) -> str:
         for one in sought(found)
         if (not guess.lane or any(lane.lane.id == guess.lane for lane in one.lanes))
         and (not guess.group or one.group != guess.group)
-        and not document.cover.covers(one.group, tuple(lane.lane.id for lane in one.lanes))
+        and not is_covered(document, one.key, one.mark.kind)
     ]
     there = _nearest([one for one in others if _hits(document.view, one, guess.at)], guess.x)
     if there is not None:
@@ -143,8 +144,3 @@ def _what_is_there(document: Document, found: Survey, guess: Guess) -> str:
         return f"There is nothing at x = {shown(x)}."
     told = [at_place(guess.group, (lane,), x) for lane in lanes[:2]]
     return f"Not {wanted}. {' '.join(told)}"
-
-
-def number_guess(number: Number, group: str = "", lane: str = "") -> Guess:
-    """A guess by a number alone."""
-    return Guess(Point(number), group, lane)

@@ -8,15 +8,13 @@ from dataclasses import dataclass
 import numpy as np
 from flint import arb
 
-from axispath.core.arithmetic.balls import BallFunction, precision
 from axispath.core.arithmetic.identity import lowest_terms
 from axispath.core.arithmetic.normal import flat_in, normal_form
-from axispath.core.arithmetic.program import NotComputable, Program, Step
-from axispath.core.catalogue.balls import OutsideDomain
+from axispath.core.arithmetic.program import Program, Step
+from axispath.core.practice.seen import value_at
 from axispath.core.sheet.resolve import ResolvedLane
 
 SAMPLES = 401
-BITS = 200
 SIMPLE = (1.0, 2.0, 0.0, -1.0, 3.0, 0.5, -2.0, 5.0, 10.0)
 
 
@@ -75,7 +73,7 @@ def _where_different(
     places = [x for x in SIMPLE if left <= x <= right]
     places += [float(x) for x in np.linspace(left, right, 23)[1:-1]]
     for x in places:
-        values = [value_or_none(lane, x) for lane in (one, other)]
+        values = [value_at(lane, arb(x)) for lane in (one, other)]
         first, second = values
         if first is not None and second is not None:
             if not first.overlaps(second):
@@ -89,19 +87,6 @@ def _where_different(
                 known = [math.nan if value is None else float(value.mid()) for value in values]
                 return x, known[0], known[1]
     return None
-
-
-def value_or_none(lane: ResolvedLane, x: float) -> arb | None:
-    """An enclosure of the value at a number; None where there is none, or where it is not known."""
-    low, high = lane.ends
-    if (low is not None and arb(x) < low.ball) or (high is not None and arb(x) > high.ball):
-        return None
-    try:
-        with precision(BITS):
-            found: arb = BallFunction(lane.program, lane.unit).value(arb(x))
-    except (OutsideDomain, NotComputable, ZeroDivisionError):
-        return None
-    return found if found.is_finite() else None
 
 
 def _identical(one: ResolvedLane, other: ResolvedLane) -> bool:

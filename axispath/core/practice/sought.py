@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from flint import arb
 
 from axispath.core.path.called import KIND_NAMES
-from axispath.core.path.covering import is_same
+from axispath.core.path.covering import is_covered, is_same
 from axispath.core.path.labels import crossing_key
 from axispath.core.path.lanes import USUAL, Crossing, Effort, Range
 from axispath.core.path.survey import Survey, survey
@@ -115,12 +115,7 @@ def _both(crossing: Crossing) -> str:
 
 def covered(document: Document, found: Survey) -> list[Sought]:
     """The landmarks under the cover, those that were found among them."""
-    cover = document.cover
-    return [
-        one
-        for one in sought(found)
-        if cover.covers(one.group, tuple(lane.lane.id for lane in one.lanes))
-    ]
+    return [one for one in sought(found) if is_covered(document, one.key, one.mark.kind)]
 
 
 def open_paths(document: Document, found: Survey) -> list[tuple[str, Path]]:

@@ -99,7 +99,7 @@ def decimals(typed: Number) -> int | None:
     """How many decimals a decimal number has; None for an exact one."""
     if not typed.slack:
         return None
-    return max(0, -int(str(Decimal(repr(2 * typed.slack)).adjusted())))
+    return max(0, -Decimal(repr(2 * typed.slack)).adjusted())
 
 
 def points(document: Document, text: str) -> list[Point]:
