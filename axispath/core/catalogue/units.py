@@ -52,7 +52,9 @@ _FOOT, _INCH = Fraction("0.3048"), Fraction("0.0254")
 UNITS = (
     _unit("m", "metre", "1", LENGTH, spellings=("metre", "meter"), prefixed=True, system="SI"),
     _unit("g", "gram", "1/1000", MASS, spellings=("gram",), prefixed=True, system="SI"),
-    _unit("s", "second", "1", TIME, spellings=("second", "sec"), prefixed=True, system="SI US"),
+    _unit(
+        "s", "second", "1", TIME, spellings=("second", "sec", "secs"), prefixed=True, system="SI US"
+    ),
     _unit("A", "ampere", "1", CURRENT, spellings=("ampere",), prefixed=True, system="SI US"),
     _unit("K", "kelvin", "1", HEAT, spellings=("kelvin",), prefixed=True, system="SI US"),
     _unit("mol", "mole", "1", AMOUNT, spellings=("mole",), prefixed=True, system="SI US"),
@@ -69,8 +71,8 @@ UNITS = (
     _unit("T", "tesla", "1", dimension(kg=1, s=-2, A=-1), prefixed=True, system="SI US"),
     _unit("H", "henry", "1", dimension(m=2, kg=1, s=-2, A=-2), prefixed=True, system="SI US"),
     _unit("Wb", "weber", "1", dimension(m=2, kg=1, s=-2, A=-1), prefixed=True, system="SI US"),
-    _unit("min", "minute", "60", TIME, spellings=("minute",)),
-    _unit("h", "hour", "3600", TIME, spellings=("hour", "hr")),
+    _unit("min", "minute", "60", TIME, spellings=("minute", "mins")),
+    _unit("h", "hour", "3600", TIME, spellings=("hour", "hr", "hrs")),
     _unit("d", "day", "86400", TIME, spellings=("day",)),
     _unit("L", "litre", "1/1000", VOLUME, spellings=("l", "litre", "liter"), prefixed=True),
     _unit("t", "tonne", "1000", MASS, spellings=("tonne",)),
@@ -79,16 +81,16 @@ UNITS = (
     _unit("au", "astronomical unit", "149597870700", LENGTH),
     _unit("bar", "bar", "100000", PRESSURE, NIST, prefixed=True),
     _unit("atm", "standard atmosphere", "101325", PRESSURE, NIST),
-    _unit("kn", "knot", "463/900", SPEED, NIST, spellings=("knot", "knots")),
+    _unit("kn", "knot", "463/900", SPEED, NIST, spellings=("knot",)),
     _unit("nmi", "nautical mile", "1852", LENGTH, NIST),
     _unit("Wh", "watt hour", "3600", ENERGY, NIST, prefixed=True),
     _unit("cal", "calorie", "4.184", ENERGY, NIST, prefixed=True),
     _unit("ft", "foot", "0.3048", LENGTH, NIST, spellings=("foot", "feet"), system="US"),
     _unit("inch", "inch", "0.0254", LENGTH, NIST, spellings=("inches",), system="US"),
     _unit("yd", "yard", "0.9144", LENGTH, NIST, spellings=("yard",)),
-    _unit("mi", "mile", "1609.344", LENGTH, NIST, spellings=("mile", "miles"), system="US"),
+    _unit("mi", "mile", "1609.344", LENGTH, NIST, spellings=("mile",), system="US"),
     _unit("acre", "acre (international)", "4046.8564224", AREA, NIST),
-    _unit("lb", "pound", "0.45359237", MASS, NIST, spellings=("pound",), system="US"),
+    _unit("lb", "pound", "0.45359237", MASS, NIST, spellings=("pound", "lbs"), system="US"),
     _unit("oz", "ounce", "0.028349523125", MASS, NIST, spellings=("ounce",), system="US"),
     Unit("lbf", "pound-force", _POUND * _GRAVITY, FORCE, NIST, system="US"),
     Unit(
@@ -120,7 +122,19 @@ PREFIXES = {
     "da": 1, "d": -1, "c": -2, "m": -3, "µ": -6, "μ": -6, "n": -9, "p": -12, "f": -15, "a": -18,
     "z": -21, "y": -24, "r": -27, "q": -30,
 }  # fmt: skip
+PREFIX_WORDS = {
+    "giga": "G", "mega": "M", "kilo": "k", "hecto": "h", "deca": "da", "deci": "d", "centi": "c",
+    "milli": "m", "micro": "µ", "nano": "n", "pico": "p",
+}  # fmt: skip
+SHORTEST_WORD = 3
 _BY_SPELLING = {s: unit for unit in UNITS for s in (unit.symbol, *unit.spellings)}
+# By what they are called in words, of which there is a plural: metre, litre, hour.
+_BY_WORD = {
+    word: unit
+    for unit in UNITS
+    for word in (unit.name, *unit.spellings)
+    if word.isalpha() and word.islower() and len(word) >= SHORTEST_WORD
+}
 
 
 @dataclass(frozen=True, slots=True)
@@ -169,14 +183,32 @@ PHYSICAL = {
 
 
 def unit_of(word: str) -> Unit | None:
-    """A unit by its symbol or another spelling, with a prefix where it takes one."""
+    """A unit by its symbol or in words, with a prefix where it takes one: km, kilometres."""
     known = _BY_SPELLING.get(word)
-    if known is not None:
-        return known
+    return known if known is not None else _prefixed(word) or _in_words(word.lower())
+
+
+def _prefixed(word: str) -> Unit | None:
     for length in (1, 2):
-        power = PREFIXES.get(word[:length])
-        unit = _BY_SPELLING.get(word[length:]) if power is not None else None
-        if unit is not None and unit.prefixed and power is not None:
-            factor = unit.factor * Fraction(10) ** power
-            return Unit(word, f"{unit.name} × 10^{power}", factor, unit.dimension, unit.source)
+        unit = _BY_SPELLING.get(word[length:]) if word[:length] in PREFIXES else None
+        if unit is not None and unit.prefixed:
+            return _times(word[:length], unit)
     return None
+
+
+def _in_words(word: str) -> Unit | None:
+    for singular in (word, word.removesuffix("s")):
+        known = _BY_WORD.get(singular)
+        if known is not None:
+            return known
+        for name, prefix in PREFIX_WORDS.items():
+            unit = _BY_WORD.get(singular.removeprefix(name)) if singular.startswith(name) else None
+            if unit is not None and unit.prefixed:
+                return _times(prefix, unit)
+    return None
+
+
+def _times(prefix: str, unit: Unit) -> Unit:
+    power = PREFIXES[prefix]
+    factor, name = unit.factor * Fraction(10) ** power, f"{unit.name} × 10^{power}"
+    return Unit(f"{prefix}{unit.symbol}", name, factor, unit.dimension, unit.source)

@@ -9,14 +9,14 @@ from __future__ import annotations
 import re
 from collections.abc import Iterable
 from dataclasses import dataclass, replace
-from difflib import get_close_matches
 from functools import lru_cache, partial
 
 from axispath.core import catalogue
 from axispath.core.language.errors import LanguageError, mended
 from axispath.core.language.formula import end_at, read_formula
-from axispath.core.language.measured import ends_in_unit
+from axispath.core.language.measured import ends_in_unit, only_behind_numbers
 from axispath.core.language.scope import Scope
+from axispath.core.language.spelling import nearest_unit
 from axispath.core.language.tokens import Token, outside_brackets, tokenise
 from axispath.core.language.tree import (
     Comparison,
@@ -24,7 +24,6 @@ from axispath.core.language.tree import (
     Converted,
     Expression,
     Name,
-    Number,
     Pair,
     Power,
     Product,
@@ -36,7 +35,6 @@ from axispath.core.language.walking import free_names, walk
 
 MOST_EQUATIONS = 60
 AMOUNT = re.compile(r"[-−+]?\s*[\d.]+(?:e[-+]?\d+)?\s*([^\W\d]\w*)", re.IGNORECASE)
-CLOSE = 0.6  # how much of a word has to agree with a unit that may be meant
 LONGEST_PRODUCT = 3  # letters that are written side by side
 _LINES = catalogue.LINE_VOCABULARY
 # Without the constants of nature: which of them are meant is seen from the whole block.
@@ -214,22 +212,13 @@ class _Reader:
                     reading = self._reading(node)
                     if reading is not None:
                         found.setdefault(reading.letter, reading)
+        sides = [side for equation in equations for side in (equation.left, equation.right)]
         for word in sorted(self.candidates - self.scope.values):
-            near = _near_unit(word)
-            if near and self._only_behind_numbers(word, equations):
+            near = nearest_unit(word, _LINES)
+            if near and only_behind_numbers(word, sides):
                 taken = f"{word} is an unknown here: is the unit {near} meant?"
                 found[word] = Reading(word, taken, "")
         return tuple(found[letter] for letter in sorted(found))
-
-    def _only_behind_numbers(self, word: str, equations: list[Equation]) -> bool:
-        """Whether a name stands behind numbers and nowhere else, as a unit would."""
-        nodes = [n for e in equations for half in (e.left, e.right) for n in walk(half)]
-        alone = sum(isinstance(node, Name) and node.name == word for node in nodes)
-        behind = sum(
-            isinstance(node, Product) and isinstance(node.left, Number) and node.right == Name(word)
-            for node in nodes
-        )
-        return 0 < alone == behind
 
     def _reading(self, node: Expression) -> Reading | None:
         """What is said of a letter that could be read in another way."""
@@ -246,13 +235,6 @@ class _Reader:
                 if unit is not None:
                     return Reading(name, f"{name} is a name here, not the {unit.name}", "unit")
         return None
-
-
-def _near_unit(word: str) -> str:
-    """The unit that a word may be meant for; empty where there is none like it."""
-    if len(word) > 1 and _LINES.is_unit(word[:-1]):
-        return word[:-1]
-    return next(iter(get_close_matches(word, _LINES.units, 1, CLOSE)), "") if len(word) > 1 else ""
 
 
 def _amounts(line: str) -> set[str]:

@@ -98,9 +98,17 @@ class Cursor:
             rest = rest.lstrip()
         return self.text[: token.start].rstrip() + rest
 
-    def refuse_two_numbers(self) -> None:
-        """Refuse a number right after another."""
+    def refuse_two_numbers(self, measured: bool = False) -> None:
+        """Refuse a number right after another, or after a unit: 5 ft 3 inch is a sum to some."""
         before = self.tokens[self.at - 1]
+        if self.token.kind == "number" and measured:
+            between = f"{self.text[: before.end]} + {self.text[self.token.start :]}"
+            raise LanguageError(
+                f"A quantity stands right after another: write + or · before {self.token.text}.",
+                before.start,
+                self.token.end,
+                between,
+            )
         if self.token.kind == "number" and before.kind == "number":
             message = (
                 f"Two numbers stand side by side: {before.text} and {self.token.text}. "

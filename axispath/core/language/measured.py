@@ -1,12 +1,15 @@
-"""Whether what has been read so far may be followed by a unit."""
+"""Whether what has been read so far may be followed by a unit, or should have been by one."""
 
 from __future__ import annotations
+
+from collections.abc import Iterable
 
 from axispath.core.language.tree import (
     Apply,
     Call,
     Expression,
     Name,
+    Number,
     Power,
     Product,
     Quotient,
@@ -31,3 +34,14 @@ def ends_in_unit(node: Expression) -> bool:
         case Power(base, _):
             return isinstance(base, UnitOf)
     return False
+
+
+def only_behind_numbers(word: str, formulas: Iterable[Expression]) -> bool:
+    """Whether a name stands behind numbers and nowhere else, as a unit would."""
+    nodes = [node for formula in formulas for node in walk(formula)]
+    alone = sum(isinstance(node, Name) and node.name == word for node in nodes)
+    behind = sum(
+        isinstance(node, Product) and isinstance(node.left, Number) and node.right == Name(word)
+        for node in nodes
+    )
+    return 0 < alone == behind

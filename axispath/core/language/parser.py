@@ -120,7 +120,7 @@ class Parser(Calls):
             ):
                 left = Product(left, self.unit())
             elif self.starts_factor():
-                self.refuse_two_numbers()
+                self.refuse_two_numbers(measured=ends_in_unit(left))
                 left = Product(left, self.power())
             else:
                 return left

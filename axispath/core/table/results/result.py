@@ -15,7 +15,9 @@ from axispath.core.calculation.calculate import Calculator, Outcome
 from axispath.core.calculation.trees import tree_of
 from axispath.core.catalogue.balls import precision
 from axispath.core.language.latex import latex
+from axispath.core.language.measured import only_behind_numbers
 from axispath.core.language.numbers import MINUS, decimal, full_precision, listed
+from axispath.core.language.spelling import nearest_unit
 from axispath.core.language.tree import (
     Comparison,
     Expression,
@@ -139,6 +141,16 @@ def _joined(result: Result, word: object) -> str:
     return f"[{'; '.join(rows)}{more}]" if result.kind in ("list", "matrix") else ""
 
 
+def _meant(lane: ResolvedLane) -> str:
+    """The units that missing names may be meant for."""
+    statement = lane.statement
+    if not isinstance(statement, ValueStatement):
+        return ""
+    words = [word for word in lane.missing if only_behind_numbers(word, (statement.body,))]
+    near = [one for word in words if (one := nearest_unit(word, catalogue.LINE_VOCABULARY))]
+    return f": is the unit {' or '.join(near)} meant?" if near else ""
+
+
 def result_of(document: Document, lane: ResolvedLane) -> Result:
     """The result of a line that defines or evaluates something, within its share of time."""
     if lane.lane.written.rests:
@@ -146,7 +158,7 @@ def result_of(document: Document, lane: ResolvedLane) -> Result:
     if lane.error is not None:
         return Result(why=lane.error.message)
     if lane.missing:
-        return Result(why=f"waits for {listed(lane.missing)}")
+        return Result(why=f"waits for {listed(lane.missing)}{_meant(lane)}")
     statement = lane.written
     if lane.calculated is None:
         return Result()
