@@ -13,6 +13,8 @@ TIMES = 7
 SLOW = {"latency": 160, "downloadThroughput": 4e6 / 8, "uploadThroughput": 4e6 / 8}
 QUICK = {"latency": 0, "downloadThroughput": -1, "uploadThroughput": -1}
 PANNED = 3000  # ms
+HEAVIEST = 350  # KB over the wire, cold
+SETTLED = 2500  # ms after which nothing more is asked for
 # When the first curves were drawn, and how much came over the line.
 WATCH = """
 window.first = null;
@@ -34,6 +36,7 @@ def report() -> None:
         few = _sheet(context, url, LINES)
         _opened(context, few, QUICK, "5 lanes, loopback", 300)
         _opened(context, few, SLOW, "5 lanes, 80 ms each way, 4 Mbit/s", 1200)
+        _weighed(context, few)
         many = _sheet(context, url, [f"sin(x + {k}/20) + {k}/30" for k in range(MANY)])
         _opened(context, many, QUICK, f"{MANY} lanes, loopback", 1000)
         _panned(context, many, f"{MANY} lanes")
@@ -78,6 +81,22 @@ def _opened(context: Any, address: str, line: dict[str, Any], name: str, budget:
         found.append(_first(page))
         page.close()
     print(f"opened cold, {name}: {statistics.median(found):.0f} ms (budget {budget})")
+
+
+def _weighed(context: Any, address: str) -> None:
+    """Print how much comes over the wire until an opened sheet has all it needs."""
+    page = context.new_page()
+    session = context.new_cdp_session(page)
+    session.send("Network.enable")
+    session.send("Network.setCacheDisabled", {"cacheDisabled": True})
+    sizes: list[float] = []
+    session.on("Network.loadingFinished", lambda event: sizes.append(event["encodedDataLength"]))
+    page.goto(address)
+    _first(page)
+    page.wait_for_timeout(SETTLED)
+    weight = sum(sizes) / 1000
+    print(f"over the wire, cold: {weight:.0f} KB in {len(sizes)} answers (budget {HEAVIEST})")
+    page.close()
 
 
 def _first(page: Any) -> float:

@@ -11,6 +11,7 @@ from functools import cache
 from pathlib import Path
 
 import brotli  # type: ignore[import-untyped]
+import rjsmin  # type: ignore[import-untyped]
 from flask import Flask, Response, request, url_for
 from markupsafe import Markup
 from werkzeug.exceptions import NotFound
@@ -81,7 +82,19 @@ PACKED: dict[str, Callable[[bytes], bytes]] = {
 def _content(file: str, how: str) -> bytes:
     """A static file as it is sent, packed once for all requests."""
     data = Path(file).read_bytes()
-    return PACKED[how](data) if how else data
+    if not how:
+        return data
+    return PACKED[how](without_comments(data) if _is_ours(file) else data)
+
+
+def without_comments(script: bytes) -> bytes:
+    """A script without comments and indentation, which are a third of what is sent."""
+    return bytes(rjsmin.jsmin(script))
+
+
+def _is_ours(file: str) -> bool:
+    """Whether a file is a script that is kept as it was written; libraries come shortened."""
+    return file.endswith(".js") and (STATIC / "js") in Path(file).parents
 
 
 def serve_versioned(app: Flask) -> None:

@@ -30,6 +30,10 @@ HEADERS = {
     "Permissions-Policy": "camera=(), microphone=(), geolocation=()",
 }
 
+# A page has dozens of such files, and policies of documents say nothing about them.
+NO_DOCUMENTS = ("text/javascript", "text/css", "font/woff2")
+HEADERS_OF_FILES = {"X-Content-Type-Options": "nosniff"}
+
 
 def protect(app: Flask) -> None:
     """Demand a CSRF token for every change, and send strict headers with every answer."""
@@ -48,6 +52,7 @@ def protect(app: Flask) -> None:
 
     @app.after_request
     def add_headers(response: Response) -> Response:
-        for name, value in HEADERS.items():
+        plain = request.endpoint == "versioned" and response.mimetype in NO_DOCUMENTS
+        for name, value in (HEADERS_OF_FILES if plain else HEADERS).items():
             response.headers.setdefault(name, value)
         return response

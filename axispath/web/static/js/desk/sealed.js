@@ -139,7 +139,7 @@ export function sealedPart(at) {
       await this.tell("here"); // whether it is over is for the server to say
       if (this.isOpen) return;
       const lines = ("edits" in change ? change.edits : []).map((/** @type {any} */ edit) => edit.text).filter(Boolean);
-      this.late = `This came too late, and is not in what was handed in${lines.length ? `: ${lines.join("; ")}` : "."}`;
+      this.late = `This came too late, and is not in what was handed in${lines.length ? ": " : "."}${lines.join("; ")}`;
       this.show();
     },
     /** From now on it is read only; a reload shows it so everywhere. */

@@ -257,7 +257,7 @@ export function drawFlags(plot, context) {
   const taken = [];
   if (!plot.picture) return taken;
   const mapping = plot.mapping(plot.picture.view);
-  context.font = `italic 700 14px ${token("font-math")}`;
+  context.font = `italic 16px ${token("font-name")}`;
   context.textAlign = "center";
   context.textBaseline = "middle";
   for (const lane of plot.shown()) {

@@ -150,7 +150,7 @@ export function sheetPart(at) {
       if (session.offline && count) {
         this.status = count === 1 ? "1 change waiting" : `${count} changes waiting`;
         const lines = session.waiting.flatMap((c) => ("edits" in c ? c.edits : [])).map((/** @type {any} */ e) => e.text).filter(Boolean);
-        this.waitingText = `${session.why || "The server cannot save just now."} ${changes} waiting and will be saved as soon as it can${lines.length ? `: ${lines.join("; ")}` : ""}.`;
+        this.waitingText = `${session.why || "The server cannot save just now."} ${changes} waiting and will be saved as soon as it can${lines.length ? ": " : ""}${lines.join("; ")}.`;
       } else {
         this.waitingText = "";
         const going = session.conflict ? "not saved" : "saving…";
