@@ -20,7 +20,7 @@ import { toPixelX, toPixelY } from "../sheet/view.js";
  * @typedef {{key: string, kind: string, group?: string, x: number, y: number | null, left: number | null,
  *   right: number | null, closed: boolean, label: string, t?: number, also?: number[]}} Mark
  * @typedef {{as: "stroke" | "band" | "dots" | "patch" | "label", rows: Float32Array, faint: boolean, pale?: boolean, dashed?: boolean, handle?: boolean, large?: boolean, small?: boolean, hollow?: boolean, border?: "" | "closed" | "open", open?: boolean, tint?: number, text?: string}} Shape
- * @typedef {{view: View, shapes: Map<string, Shape[]>, cut: string[], told: Record<string, {words: string, at: number}>, shows?: object[]}} Picture
+ * @typedef {{view: View, shapes: Map<string, Shape[]>, cut: string[], told: Record<string, {words: string, at: number}>, shows?: object[], about?: string}} Picture
  * @typedef {{view: View, lanes: {id: string, shapes: Shape[]}[], marks: {id: string, x: number, y: number}[], cut: string[]}} Trails
  * @typedef {import("../sheet/internal.js").ShownGround} Ground
  */

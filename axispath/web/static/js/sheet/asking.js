@@ -37,11 +37,14 @@ export class Asking {
       const preview = [...this.at.preview, ...this.at.temporary.edits];
       const wanted = { head: session.state.head, view: plot.view, ...plot.size, preview };
       const { turn } = this.at.moving;
+      const about = JSON.stringify([session.key, wanted]);
+      // What begins and what is resized ask for the same.
+      if (plot.picture?.about === about && !plot.picture.cut.length) return;
       await quietly(async () => {
         const found = await fetchPicture(session.key, wanted);
         // One of a later place of the hand is shown already.
         if (turn < this.shown) return;
-        plot.picture = { ...found, shows: preview };
+        plot.picture = { ...found, shows: preview, about };
         this.shown = turn;
         plot.ask();
         this.at.moving.tellMoving(plot.picture.told);
