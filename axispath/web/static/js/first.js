@@ -4,6 +4,7 @@
 import { Plot } from "./drawing/plot.js";
 import { showOwnColours } from "./drawing/style.js";
 import { unpacked } from "./drawing/wire.js";
+import { Trouble, aboutPicture, fetchPicture, wantedPicture } from "./sheet/api.js";
 
 /** @type {import("./sheet/internal.js").Start} */
 export const start = JSON.parse(document.getElementById("start")?.textContent ?? "{}");
@@ -38,6 +39,22 @@ export function ready() {
   for (const form of early) form.requestSubmit();
 }
 
+/** Very many curves do not come with the page, and are asked for at once. */
+async function ask() {
+  const wanted = wantedPicture(start.head, plot, []);
+  try {
+    const found = await fetchPicture(start.id, wanted);
+    // What is to be said beside the curves is said by whoever asks again.
+    const whole = !found.cut.length && !Object.keys(found.told).length;
+    plot.picture = { ...found, shows: [], ...(whole && { about: aboutPicture(start.id, wanted) }) };
+    plot.ask();
+  } catch (trouble) {
+    if (!(trouble instanceof Trouble)) throw trouble;
+  }
+}
+
 showOwnColours(plot.lanes);
 if (plot.fit()) plot.draw();
 plot.tell();
+/** Until the curves are there that the page did not bring. */
+export const coming = plot.picture || !plot.size.width ? Promise.resolve() : ask();

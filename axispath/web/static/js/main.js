@@ -2,7 +2,7 @@
 /** Starts the sheet page: one instrument, and the components that bind it to the page. */
 
 import Alpine from "../vendor/alpine/alpine.esm.min.js";
-import { ready, start } from "./first.js";
+import { coming, ready, start } from "./first.js";
 import { deskPart } from "./desk/desk.js";
 import { viewPart } from "./desk/looking.js";
 import { looksPart } from "./desk/looks.js";
@@ -21,9 +21,7 @@ import { movedTo } from "./sheet/session.js";
 
 const moved = movedTo(start.id);
 if (moved) location.replace(moved);
-const instrument = new Instrument(start);
-// Curves that the page did not bring are asked for before anything else takes its time.
-if (!instrument.plot.picture) instrument.asking.picture();
+const instrument = new Instrument(start, coming);
 
 /** Each component, by the name that templates bind it with. */
 const PARTS = {

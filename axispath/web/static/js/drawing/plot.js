@@ -79,6 +79,8 @@ export class Plot {
     this.points = [];
     /** A box being drawn, in pixels. @type {null | {x: number, y: number, toX: number, toY: number}} */
     this.box = null;
+    /** Whether it is being dragged. */
+    this.underHand = false;
     /** Whether the next drag draws a box to zoom into, or chooses a part of the axis. */
     this.boxing = false;
     this.restricting = false;

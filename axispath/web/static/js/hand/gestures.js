@@ -52,6 +52,7 @@ export function listen(plot, told) {
     canvas.setPointerCapture(event.pointerId);
     const at = place(event);
     pointers.set(event.pointerId, at);
+    plot.underHand = true;
     // The first finger of a pinch must not read where it is lifted, nor the second.
     moved = pointers.size > 1;
     drag = null;
@@ -90,6 +91,7 @@ export function listen(plot, told) {
   });
   const release = (/** @type {PointerEvent} */ event) => {
     const known = pointers.delete(event.pointerId);
+    plot.underHand = pointers.size > 0;
     const { x, y } = place(event);
     const up = event.type === "pointerup";
     if (known && drag && moved) drag({ x, y }, up);

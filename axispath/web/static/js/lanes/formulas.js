@@ -20,7 +20,7 @@ async function load() {
   }
   for (const [place, latex] of waiting) set(latex, place);
   waiting.clear();
-  fit(document.querySelectorAll(".formula"));
+  fitAll();
 }
 if (document.getElementById("plot")) {
   const once = new AbortController();
@@ -99,12 +99,15 @@ export function fit(formulas) {
   }
 }
 
+/** All formulas of the page; of very many each is fitted when it comes into sight. */
+function fitAll() {
+  const formulas = document.querySelectorAll(".formula");
+  if (formulas.length <= MANY) fit(formulas);
+}
+
 // How wide a formula is, is known for certain when its fonts have come.
 let fitting = 0;
 document.fonts.addEventListener("loadingdone", () => {
   clearTimeout(fitting);
-  fitting = window.setTimeout(() => {
-    const formulas = document.querySelectorAll(".formula");
-    if (formulas.length <= MANY) fit(formulas);
-  }, 100);
+  fitting = window.setTimeout(fitAll, 100);
 });

@@ -269,6 +269,7 @@ export class Lanes {
   dress(row) {
     const open = this.unfolded.has(row.getAttribute("data-lane") ?? "");
     const part = /** @type {HTMLElement | null} */ (row.querySelector(".lane-more"));
+    if (open) unpack(row);
     if (part) part.hidden = !open;
     row.querySelector('[data-act="more"]')?.setAttribute("aria-expanded", String(open));
   }
@@ -288,6 +289,7 @@ export class Lanes {
   /** What the fields of a lane say about its slider, its style or its samples. @param {Element} row @param {string} part */
   fields(row, part) {
     const said = /** @type {Record<string, string | boolean>} */ ({});
+    unpack(row);
     for (const field of /** @type {NodeListOf<HTMLInputElement>} */ (row.querySelectorAll(`[data-${part}]`))) {
       const name = field.getAttribute(`data-${part}`) ?? "";
       // A colour field always holds a colour; it is one's own only once it was chosen.
@@ -349,6 +351,7 @@ export class Lanes {
 
   /** @param {Element} row @param {string} where @param {string} message @param {string | null} [mend] */
   complain(row, where, message, mend = null) {
+    unpack(row);
     const told = /** @type {HTMLElement | null} */ (row.querySelector(`${where} .why`));
     if (!told) return;
     told.textContent = message;
@@ -366,4 +369,10 @@ export class Lanes {
     const input = /** @type {HTMLInputElement | null} */ (this.row(id)?.querySelector(`.end[data-end="${end}"]`));
     if (input) input.value = text;
   }
+}
+
+/** The further fields of a lane, which are made when they are wanted. @param {Element} row */
+function unpack(row) {
+  const packed = /** @type {HTMLTemplateElement | null} */ (row.querySelector(".lane-more > template"));
+  packed?.replaceWith(packed.content);
 }

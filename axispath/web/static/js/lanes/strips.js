@@ -8,6 +8,8 @@ import { fromPixelX, niceStep, rounded, toPixelX } from "../sheet/view.js";
 
 const HEIGHT = 44;
 const SNAP = 6; // pixels within which a bracket goes to a tick
+/** How near a lane has to be for its strip to be drawn: it may be printed or scrolled to at once. The lanes scroll in a room of their own, or with the page. */
+const NEAR = /** @type {IntersectionObserverInit} */ ({ rootMargin: "100% 0%", scrollMargin: "100% 0%" });
 
 /**
  * @typedef {{id: string, low: number | null, high: number | null, lowClosed: boolean,
@@ -37,34 +39,35 @@ export class Strips {
     this.lanes = [];
     /** The strips of lanes, as looking for them takes long among very many. @type {Map<string, SVGSVGElement>} */
     this.svgs = new Map();
+    /** Whether there are so many lanes that their intersections are drawn small. */
+    this.many = false;
     /** Those parts of the strip that is being drawn which are there already. */
     this.kept = new Kept();
-    let asked = false;
-    // Of very many lanes only those in sight are drawn; the others when they come.
-    const redraw = () => {
-      if (asked) return;
-      asked = true;
-      requestAnimationFrame(() => {
-        asked = false;
-        this.draw(this.lanes);
-      });
-    };
-    // The lanes scroll in a room of their own, or with the page.
-    document.addEventListener("scroll", redraw, { capture: true, passive: true });
+    /** Strips far out of sight, which are drawn when they come: measuring them would lay out the page. @type {Set<Element>} */
+    this.away = new Set();
+    this.watched = new IntersectionObserver((entries) => this.sighted(entries), NEAR);
+  }
+
+  /** Lanes have come near, or gone. @param {IntersectionObserverEntry[]} entries */
+  sighted(entries) {
+    for (const { target, isIntersecting } of entries) {
+      const came = isIntersecting && this.away.delete(target);
+      if (!isIntersecting) this.away.add(target);
+      const lane = came && this.lanes.find(({ id }) => id === target.getAttribute("data-lane"));
+      const svg = lane && this.svg(lane.id);
+      if (svg) this.drawOne(svg, lane);
+    }
   }
 
   /** @param {import("../drawing/plot.js").Lane[]} lanes */
   draw(lanes) {
     this.lanes = lanes;
-    /** @type {[SVGSVGElement, import("../drawing/plot.js").Lane][]} */
-    const found = [];
+    this.many = this.plot.shown().length >= CALM;
+    const all = matchMedia("print").matches;
     for (const lane of lanes) {
       const svg = lane.strip === "path" || lane.strip === "ticks" ? this.svg(lane.id) : null;
-      if (svg) found.push([svg, lane]);
+      if (svg && (all || !this.away.has(/** @type {Element} */ (svg.closest(".lane"))))) this.drawOne(svg, lane);
     }
-    // All are measured before any is drawn, so that the page is laid out once.
-    const seen = found.filter(([svg]) => isNear(svg.getBoundingClientRect()));
-    for (const [svg, lane] of seen) this.drawOne(svg, lane);
   }
 
   /** @param {string} id @returns {SVGSVGElement | null} */
@@ -72,7 +75,10 @@ export class Strips {
     let svg = this.svgs.get(id);
     if (!svg?.isConnected) {
       svg = /** @type {SVGSVGElement | null} */ (this.list.querySelector(`.lane[data-lane="${id}"] .strip`)) ?? undefined;
-      if (svg) this.svgs.set(id, svg);
+      if (svg) {
+        this.svgs.set(id, svg);
+        this.watched.observe(/** @type {Element} */ (svg.closest(".lane")));
+      }
     }
     return svg ?? null;
   }
@@ -234,7 +240,7 @@ export class Strips {
     const heights = { maximum: 11, minimum: HEIGHT - 11 };
     const y = heights[/** @type {keyof typeof heights} */ (mark.kind)] ?? HEIGHT / 2;
     const at = toPixelX(this.plot.view, this.plot.size, mark.x);
-    const small = mark.kind === "intersection" && mark.key !== this.plot.selected && this.plot.shown().length >= CALM;
+    const small = mark.kind === "intersection" && mark.key !== this.plot.selected && this.many;
     const selected = mark.key === this.plot.selected;
     const attributes = {
       transform: `translate(${at} ${y})${small ? " scale(.7)" : ""}`,
@@ -349,6 +355,3 @@ export class Strips {
     this.told.settle(id, end, rounded(x + direction * step, step));
   }
 }
-
-/** Whether a box is in the window, or so near that it may be printed or scrolled to at once. @param {DOMRect} box */
-const isNear = (box) => matchMedia("print").matches || (box.bottom > -2 * window.innerHeight && box.top < 3 * window.innerHeight);

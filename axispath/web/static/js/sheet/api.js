@@ -88,6 +88,12 @@ export async function fetchPicture(key, wanted) {
   return { view: head.view, shapes: new Map(lanes.map((lane) => [lane.id, lane.shapes])), cut: head.cut, told: head.told };
 }
 
+/** What a picture of the plot is asked for with. @param {number} head @param {{view: object, size: object}} plot @param {object[]} preview */
+export const wantedPicture = (head, plot, preview) => ({ head, view: plot.view, ...plot.size, preview });
+
+/** What a picture is about: one that is there is not asked for again. @param {string} key @param {object} wanted */
+export const aboutPicture = (key, wanted) => JSON.stringify([key, wanted]);
+
 /**
  * Curves in states that are going to show, one picture a state, perhaps of the first ones only.
  * @param {string} key @param {object} wanted

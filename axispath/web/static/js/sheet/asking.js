@@ -1,7 +1,7 @@
 // @ts-check
 /** What the page asks the server by itself: pictures, landmarks, exact forms, points of tables. */
 
-import { Trouble, fetchPicture, send } from "./api.js";
+import { Trouble, aboutPicture, fetchPicture, send, wantedPicture } from "./api.js";
 import { FURTHER, LATE, MOST_ASKED, Queue, Standing, quietly } from "./queue.js";
 import { Timers } from "./throttle.js";
 
@@ -20,6 +20,8 @@ export class Asking {
     this.exacts = new Queue();
     this.slows = new Queue();
     this.looked = new Standing();
+    // Curves that are on their way come before all that is found on them.
+    for (const queue of [this.pictures, this.paths]) queue.run(() => at.coming);
     this.timers = new Timers();
     /** Of which turn of the hand the picture on the plot is. */
     this.shown = 0;
@@ -35,9 +37,9 @@ export class Asking {
     if (!width || !height) return;
     this.pictures.run(async () => {
       const preview = [...this.at.preview, ...this.at.temporary.edits];
-      const wanted = { head: session.state.head, view: plot.view, ...plot.size, preview };
+      const wanted = wantedPicture(session.state.head, plot, preview);
+      const about = aboutPicture(session.key, wanted);
       const { turn } = this.at.moving;
-      const about = JSON.stringify([session.key, wanted]);
       // What begins and what is resized ask for the same.
       if (plot.picture?.about === about && !plot.picture.cut.length) return;
       await quietly(async () => {
@@ -121,6 +123,11 @@ export class Asking {
   /** Paths once nothing moves. @param {() => void} also */
   pathAtRest(also) {
     this.timers.later("path", REST, () => {
+      // The landmarks of very many lanes take their time, which the hand would feel.
+      if (this.at.plot.isHeavy && this.at.plot.underHand) {
+        this.pathAtRest(also);
+        return;
+      }
       this.path();
       also();
     });

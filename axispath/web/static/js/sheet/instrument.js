@@ -28,6 +28,7 @@ import { short } from "./view.js";
 const FRAME = 16; // ms between two drawings of all that moves with the view; longer where they take long
 const STRIPS = 150; // ms between two drawings of the strips while something moves
 const REST = 110; // ms without movement after which trails are asked for
+const HEAVY_REST = 500; // and very many curves
 
 /** @typedef {import("./internal.js").State} State */
 /** @typedef {import("./internal.js").Temporary} Temporary */
@@ -35,9 +36,10 @@ const REST = 110; // ms without movement after which trails are asked for
 /** @typedef {import("./view.js").View} View */
 
 export class Instrument {
-  /** @param {import("./internal.js").Start} start */
-  constructor(start) {
+  /** @param {import("./internal.js").Start} start @param {Promise<void>} coming until the curves are there that the page did not bring */
+  constructor(start, coming) {
     this.start = start;
+    this.coming = coming;
     this.events = new Events();
     this.timers = new Timers();
     /** What parts of the page can be told to do, by a name: keys and buttons elsewhere do it. @type {Record<string, (...given: any[]) => void>} */
@@ -263,9 +265,10 @@ export class Instrument {
   /** The view is another: the picture follows at once, what is found in it when it rests. */
   viewMoved() {
     this.plot.ask();
-    this.timers.throttled("redraw", FRAME, () => this.redraw());
+    const { isHeavy } = this.plot;
+    this.timers.throttled("redraw", isHeavy ? STRIPS : FRAME, () => this.redraw());
     // Very many curves are moved as they are, and drawn anew when the view rests.
-    if (this.plot.isHeavy) this.timers.later("picture", REST, () => this.asking.picture());
+    if (isHeavy) this.timers.later("picture", HEAVY_REST, () => this.asking.picture());
     else this.asking.picture();
     this.asking.pathAtRest(() => this.events.tell("looked", { rested: true }));
     if (this.trails.states.length) this.timers.later("trails", REST, () => this.trails.ask());
