@@ -5,6 +5,7 @@ const SECONDS = 8; // for one way at speed 1
 const RATE = 60; // steps a second
 const NEAR = 0.75; // steps that a refresh of the screen may come early or late
 const MOST = 6; // steps at once, after the page was held up
+const BEHIND = 4; // steps back that are remembered
 const PATIENT = 400; // ms that play waits for its pictures; then it goes on without
 
 /**
@@ -25,6 +26,8 @@ export class Play {
     this.since = 0;
     this.done = 0;
     this.held = 0;
+    /** What was moved at the last steps, the latest first. @type {Map<string, number>[]} */
+    this.passed = [];
   }
 
   get any() {
@@ -56,6 +59,7 @@ export class Play {
     this.since = now;
     this.done = 0;
     this.held = 0;
+    this.passed = [];
     this.tick(now, now);
   }
 
@@ -88,17 +92,20 @@ export class Play {
     const { moved } = this.told;
     /** @type {string[]} */
     const ended = [];
-    for (const [id, going] of this.going) {
-      const lane = this.told.lane(id);
-      if (!lane) continue;
-      const next = advanced(lane, going, steps);
-      moved.set(id, this.told.allowed(lane, next.at));
-      if (next.ended) {
-        this.going.delete(id);
-        ended.push(id);
-      } else {
-        this.going.set(id, next);
+    for (let k = 0; k < steps; k += 1) {
+      for (const [id, going] of this.going) {
+        const lane = this.told.lane(id);
+        if (!lane) continue;
+        const next = advanced(lane, going, 1);
+        moved.set(id, this.told.allowed(lane, next.at));
+        if (next.ended) {
+          this.going.delete(id);
+          ended.push(id);
+        } else {
+          this.going.set(id, next);
+        }
       }
+      this.passed = [new Map(moved), ...this.passed].slice(0, BEHIND);
     }
     this.told.stepped(ended);
   }

@@ -84,6 +84,11 @@ export class Sliders {
     return this.held ? this.places(this.held.id, this.held.course.beside()) : [];
   }
 
+  /** Edits of places that play has just passed: landmarks of all of them are not asked for. @returns {Slide[][]} */
+  passed() {
+    return this.playing.any ? this.playing.passed.map(slides) : [];
+  }
+
   /** The picture of one of these places is shown, or that of the hand's own. @param {Step} [shown] */
   seen(shown) {
     if (this.held) this.held.course.shown = shown?.beat ?? this.held.course.px;

@@ -35,7 +35,7 @@ export class Moving {
       weigh: () => 1,
       arrived: () => this.arrived(),
       kept: 2000,
-      beats: 4,
+      beats: 3,
       first: 8,
       most: 24,
       running: 1,
@@ -76,7 +76,7 @@ export class Moving {
       sliders.seen(near);
     }
     if (!this.frames.foresee(slides) && !found) this.at.asking.picture();
-    const marks = this.marks.find(slides, beside.map((place) => place.slides));
+    const marks = this.marks.find(slides, [...beside.map((place) => place.slides), ...sliders.passed()]);
     if (marks && marks !== this.marked) {
       this.marked = marks;
       this.at.showMarks(marks);
