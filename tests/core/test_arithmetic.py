@@ -6,7 +6,9 @@ import unittest
 
 import mpmath
 import numpy as np
-from flint import arb
+from flint import arb, arb_series
+from hypothesis import given
+from hypothesis import strategies as some
 
 from axispath.core import catalogue
 from axispath.core.arithmetic.balls import BallFunction, box, precision
@@ -16,6 +18,7 @@ from axispath.core.arithmetic.program import Definition, NotComputable, TooLarge
 from axispath.core.arithmetic.rationals import exact_value
 from axispath.core.arithmetic.reasons import why_undefined
 from axispath.core.catalogue.balls import OutsideDomain
+from axispath.core.search.landmark import Kind
 from tests.core.helpers import DEGREE, RADIAN, path, plan, read
 
 # Line, the same in mpmath, and stretches of x, up to where the function breaks.
@@ -100,6 +103,15 @@ def _places(stretches, count):
     return [chance.uniform(*stretch) for stretch in stretches for _ in range(count)]
 
 
+# What is enclosed by its values at both ends, and between which ends it is tried.
+HYPERBOLIC = {
+    "tanh": (mpmath.tanh, -6, 6),
+    "arsinh": (mpmath.asinh, -6, 6),
+    "arcosh": (mpmath.acosh, 1.001, 9),
+    "artanh": (mpmath.atanh, -0.99, 0.99),
+}
+
+
 class AgainstMpmath(unittest.TestCase):
     def test_floats_are_within_four_units_in_the_last_place(self):
         for line, reference, stretches in REFERENCES:
@@ -161,6 +173,31 @@ class AgainstMpmath(unittest.TestCase):
                     slack = 1e-14 * (1 + abs(bottom) + abs(top))
                     self.assertGreaterEqual(inside.min(), bottom - slack, line)
                     self.assertLessEqual(inside.max(), top + slack, line)
+
+    @given(
+        some.sampled_from(sorted(HYPERBOLIC)),
+        some.tuples(some.floats(0, 1), some.floats(0, 1)),
+        some.floats(0, 1),
+    )
+    def test_wide_boxes_enclose_the_derivatives_of_hyperbolic_functions(self, name, ends, where):
+        of, low, high = HYPERBOLIC[name]
+        a, b = sorted(low + share * (high - low) for share in ends)
+        with precision(53):
+            found = catalogue.ENTRIES[name].ball(arb_series([box(a, b), arb(1)], 4))
+        at = mpmath.mpf(a) + mpmath.mpf(where) * (mpmath.mpf(b) - mpmath.mpf(a))
+        for k, wanted in enumerate(mpmath.taylor(of, at, 3)):
+            if found[k].is_finite():
+                self.assertTrue(found[k].overlaps(arb(mpmath.nstr(wanted, 40), 1e-30)))
+
+    def test_inverses_of_hyperbolic_functions_are_searched_whole(self):
+        # At the zeros of x³ − x, and where 3x² = 1; arsinh rises.
+        found = path("arsinh(x^3 - x)", -10, 10)
+        self.assertTrue(found.complete)
+        zeros = [one.x for one in found.landmarks if one.kind is Kind.ZERO]
+        self.assertEqual([round(x, 12) for x in zeros], [-1, 0, 1])
+        turns = [one.x for one in found.landmarks if one.kind in (Kind.MAXIMUM, Kind.MINIMUM)]
+        inner = [x for x in turns if abs(x) < 9]
+        self.assertEqual([round(x, 12) for x in inner], [round(s / 3**0.5, 12) for s in (-1, 1)])
 
     def test_every_entry_has_the_derivative_it_states(self):
         checked = 0

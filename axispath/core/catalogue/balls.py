@@ -82,6 +82,38 @@ def guarded(
     return ball
 
 
+WIDE = arb(2) ** -6  # radius from which on the ends of a box are looked at one by one
+
+
+def rising(work: Callable[[arb], arb]) -> Callable[[arb], arb]:
+    """An enclosure of a function that rises throughout, from its values at both ends of a box.
+
+    What the library makes of a wide box is wider, or nothing, where something cancels.
+    """
+
+    def enclosed(x: arb) -> arb:
+        if not (x.rad() > WIDE and x.is_finite()):
+            return work(x)
+        return work(arb(x.lower())).union(work(arb(x.upper())))
+
+    return enclosed
+
+
+def with_value(series: Ball, value: arb) -> Ball:
+    """The series with a tighter enclosure of its value."""
+    if isinstance(series, arb):
+        return value
+    return arb_series([value, *(series[k] for k in range(1, series.prec))], series.prec)
+
+
+def square(x: Ball) -> Ball:
+    """x², never below 0."""
+    at = head(x)
+    if at != 0 or at.is_exact() or not at.is_finite():
+        return x * x
+    return with_value(x * x, arb(0).union(at.abs_upper() ** 2))
+
+
 def divide(top: Ball, bottom: Ball) -> Ball:
     """A quotient; surely undefined where the divisor is exactly zero."""
     at = head(bottom)

@@ -5,9 +5,18 @@ from __future__ import annotations
 from typing import Any
 
 import numpy as np
-from flint import arb, arb_series
+from flint import arb
 
-from axispath.core.catalogue.balls import Ball, divide, guarded, head, only_value
+from axispath.core.catalogue.balls import (
+    Ball,
+    divide,
+    guarded,
+    head,
+    only_value,
+    rising,
+    square,
+    with_value,
+)
 from axispath.core.catalogue.entry import Entry
 from axispath.core.catalogue.powers import logarithm_ball, square_root_ball
 from axispath.core.language.vocabulary import Word
@@ -15,52 +24,57 @@ from axispath.core.language.vocabulary import Word
 Values = Any
 
 
-def _with_value(series: Ball, value: arb) -> Ball:
-    """The series with a tighter enclosure of its value."""
-    if isinstance(series, arb):
-        return value
-    return arb_series([value, *(series[k] for k in range(1, series.prec))], series.prec)
-
-
 def _sinh(x: Ball) -> Ball:
     if isinstance(x, arb):
         return x.sinh()
-    return _with_value((x.exp() - (-x).exp()) / arb(2), head(x).sinh())
+    return with_value((x.exp() - (-x).exp()) / arb(2), head(x).sinh())
 
 
 def _cosh(x: Ball) -> Ball:
     if isinstance(x, arb):
         return x.cosh()
-    return _with_value((x.exp() + (-x).exp()) / arb(2), head(x).cosh())
+    return with_value((x.exp() + (-x).exp()) / arb(2), head(x).cosh())
+
+
+_arsinh_value = rising(lambda x: x.asinh())
+_arcosh_value = rising(lambda x: x.acosh())
+_artanh_value = rising(lambda x: x.atanh())
 
 
 def _tanh(x: Ball) -> Ball:
     if isinstance(x, arb):
         return x.tanh()
+    value = head(x).tanh()
     # The slope is 1/cosh², in which nothing cancels; sinh over cosh loses it far out.
-    square = _cosh(x) * _cosh(x)
-    if not head(square) > 0:
-        return only_value(head(x).tanh(), x)
-    return _with_value((x.derivative() / square).integral(), head(x).tanh())
+    below = square(_cosh(x))
+    if not head(below) > 0:
+        return only_value(value, x)
+    return with_value((x.derivative() / below).integral(), value)
 
 
 def _arsinh(x: Ball) -> Ball:
+    value = _arsinh_value(head(x))
     if isinstance(x, arb):
-        return x.asinh()
-    return _with_value(logarithm_ball(x + square_root_ball(x * x + arb(1))), head(x).asinh())
+        return value
+    below = square_root_ball(square(x) + arb(1))
+    if not head(below) > 0:
+        return only_value(value, x)
+    return with_value((x.derivative() / below).integral(), value)
 
 
 def _arcosh(x: Ball) -> Ball:
+    value = _arcosh_value(head(x))
     if isinstance(x, arb):
-        return x.acosh()
-    return _with_value(logarithm_ball(x + square_root_ball(x * x - arb(1))), head(x).acosh())
+        return value
+    return with_value(logarithm_ball(x + square_root_ball(x * x - arb(1))), value)
 
 
 def _artanh(x: Ball) -> Ball:
+    value = _artanh_value(head(x))
     if isinstance(x, arb):
-        return x.atanh()
+        return value
     ratio = divide(arb(1) + x, arb(1) - x)
-    return _with_value(logarithm_ball(ratio) / arb(2), head(x).atanh())
+    return with_value(logarithm_ball(ratio) / arb(2), value)
 
 
 def _below_one(x: Values) -> Values:
