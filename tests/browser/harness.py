@@ -4,6 +4,7 @@ import atexit
 import contextlib
 import math
 import os
+import re
 import socket
 import tempfile
 import threading
@@ -48,6 +49,7 @@ CHROMIUM = {
 WAIT = int(
     os.environ.get("AXISPATH_TEST_WAIT", "120")
 )  # seconds, of a machine that has much else to do
+TOKEN = re.compile(r'name="csrf-token" content="([^"]+)"')
 SECRET = "a secret for tests, and no other use"
 
 
@@ -249,20 +251,15 @@ class BrowserTest(unittest.TestCase):
 
     def open_with(self, *lines):
         """A sheet that has these lanes already: typing them one by one takes its time."""
-        self.open()
-        key = self.page.evaluate(
-            """async (lines) => {
-              const token = document.querySelector('meta[name="csrf-token"]').content;
-              const edits = lines.map((text) => ({ do: "add lane", text }));
-              const answer = await fetch("/api/sheets", {
-                method: "POST",
-                headers: { "Content-Type": "application/json", "X-CSRFToken": token },
-                body: JSON.stringify({ source: "blank", edits }),
-              });
-              return (await answer.json()).id;
-            }""",
-            lines,
+        request, url = self.context.request, self.server.url
+        page = request.get(f"{url}/").text()
+        answer = request.post(
+            f"{url}/api/sheets",
+            data={"source": "blank", "edits": [{"do": "add lane", "text": line} for line in lines]},
+            headers={"X-CSRFToken": TOKEN.search(page)[1], "Referer": f"{url}/"},
         )
+        self.assertTrue(answer.ok, answer.text())
+        key = answer.json()["id"]
         self.open(f"/sheet/{key}")
         expect(self.page.locator(".lane")).to_have_count(len(lines))
 
