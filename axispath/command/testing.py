@@ -6,6 +6,7 @@ import os
 import subprocess
 import sys
 import tempfile
+from collections.abc import Sequence
 from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
 
@@ -14,6 +15,7 @@ from axispath.command.place import ROOT
 
 SCRIPTS = ROOT / "requirements" / "scripts"
 MODULES = SCRIPTS / "node_modules"
+DEALING = "axispath.command.dealing"
 PYTHON = (sys.executable, "-m")
 CHECKS: tuple[tuple[str | Path, ...], ...] = (
     (*PYTHON, "ruff", "format", "--check", "--quiet", "."),
@@ -27,42 +29,35 @@ CHECKS: tuple[tuple[str | Path, ...], ...] = (
 def run_tests(names: list[str]) -> int:
     """All tests, or those named as unittest names them. Gives the exit code."""
     if names:
-        return _run(names)
+        return _run(("unittest", *names))
     if not _checks_pass():
         return 1
-    # Browser tests wait as much as they work: two halves side by side take little more than one.
-    with ThreadPoolExecutor() as both:
-        other = both.submit(_run, _half(1), quiet=True)
-        first = _run(_half(0))
+    with tempfile.TemporaryDirectory(prefix="axispath-deck-") as made, ThreadPoolExecutor() as both:
+        deck = Path(made) / "deck"
+        deck.write_text("\n".join(_modules()))
+        # Browser tests take several processors, others one, and some wait: they go side by side.
+        other = both.submit(_run, (DEALING, str(deck), "bottom"), quiet=True)
+        first = _run((DEALING, str(deck), "top"))
         second = other.result()
     return first or second
 
 
-def _half(which: int) -> list[str]:
-    """Half of the test modules: those of the browser and all others, dealt out by length.
-
-    The longest to one, the two next to the other, and so on, so that both have as much.
-    """
+def _modules() -> list[str]:
+    """The test modules: those of the browser from the longest on, then others up to the longest."""
     files = sorted(ROOT.glob("tests/**/test_*.py"), key=lambda file: -file.stat().st_size)
     browser = [file for file in files if file.parent.name == "browser"]
-    others = [file for file in files if file.parent.name != "browser"]
-    chosen = [
-        file
-        for dealt in (browser, others)
-        for place, file in enumerate(dealt)
-        if (place % 4 in (0, 3)) == (which == 0)
-    ]
-    return [".".join(file.relative_to(ROOT).with_suffix("").parts) for file in chosen]
+    others = [file for file in reversed(files) if file.parent.name != "browser"]
+    return [".".join(file.relative_to(ROOT).with_suffix("").parts) for file in (*browser, *others)]
 
 
-def _run(names: list[str], quiet: bool = False) -> int:
-    """Run tests by name on a database of their own; ``quiet`` keeps what they say until the end."""
+def _run(what: Sequence[str], quiet: bool = False) -> int:
+    """Run tests on a database of their own; ``quiet`` keeps what they say until the end."""
     with (
         tempfile.TemporaryDirectory(prefix="axispath-test-", dir=scratch()) as made,
         running_cluster(Path(made), lasting=False) as own,
     ):
         done = subprocess.run(
-            [sys.executable, "-m", "unittest", *names],
+            [sys.executable, "-m", *what],
             cwd=ROOT,
             env={**os.environ, "AXISPATH_TEST_DATABASE": own.address},
             stderr=subprocess.PIPE if quiet else None,

@@ -8,7 +8,7 @@ from axispath.core.path.kinds import SEARCHED
 from axispath.core.path.lanes import Effort, path_of
 from axispath.core.path.survey import crossings, survey
 from axispath.core.search.landmark import Kind
-from axispath.core.sheet.document import Document, Slider, Table, View
+from axispath.core.sheet.document import Document, Lane, Slider, Table, View
 from axispath.core.sheet.edits import (
     EDITS,
     AddLane,
@@ -196,7 +196,8 @@ class Edits(unittest.TestCase):
                 View(**limits)
 
     def test_two_hundred_lanes_and_no_more(self):
-        document = sheet(*(f"f_{n}(x) = x + {n}" for n in range(200)))
+        lanes = (Lane(id=f"lane{n}", text=f"f_{n}(x) = x + {n}") for n in range(199))
+        document = apply(Document(lanes=tuple(lanes)), AddLane(text="f_200(x) = x"))
         with self.assertRaises(EditRefused):
             apply(document, AddLane(text="x"))
 

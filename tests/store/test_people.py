@@ -12,6 +12,7 @@ from axispath.core.sheet.refused import EditRefused
 from axispath.store import people, sheets
 from axispath.store.models import Account, Attempt, RecoveryCode, SignIn
 from axispath.store.people import Wait, Wrong
+from tests.passphrases import USUAL
 from tests.store.shelved import Shelved
 
 WORDS = "four small boats out"
@@ -32,6 +33,10 @@ class People(Shelved):
         """The time to wait is over, or far from over."""
         until = func.now() + timedelta(days=-1 if over else 1)
         self.do(lambda s: s.execute(update(Attempt).values(until=until)))
+
+    def test_passphrases_are_hashed_as_is_recommended(self):
+        # RFC 9106, section 4: the second recommended option.
+        self.assertIn("$argon2id$v=19$m=65536,t=3,p=4$", USUAL.hash("four small boats out"))
 
     def test_nothing_secret_is_stored_as_it_is(self):
         person, codes = self.registered()
