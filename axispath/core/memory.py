@@ -62,6 +62,12 @@ class Memory(Generic[T]):
             self.keep(key, known)
         return known
 
+    def forget(self, key: Hashable) -> None:
+        """Forget the value of a key, where it is known."""
+        with self._lock:
+            if key in self._kept:
+                self.weight -= self._kept.pop(key)[1]
+
     def clear(self) -> None:
         """Forget everything."""
         with self._lock:

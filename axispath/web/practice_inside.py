@@ -10,6 +10,7 @@ from axispath.budgets import USUAL_SEARCH
 from axispath.clock import spent
 from axispath.core.arithmetic.patience import OutOfTime, Patience, limited
 from axispath.core.language.numbers import decimal
+from axispath.core.path.covering import is_same
 from axispath.core.path.kinds import SEARCHED
 from axispath.core.practice.asked import Answer
 from axispath.core.practice.guess import Click, Guess
@@ -22,7 +23,7 @@ from axispath.core.practice.typed import points
 from axispath.core.search.landmark import GROUP_OF
 from axispath.core.sheet.document import Document
 from axispath.core.sheet.edits import Slide
-from axispath.core.sheet.practice import Question
+from axispath.core.sheet.practice import Found, Question
 from axispath.core.sheet.refused import EditRefused
 from axispath.core.sheet.resolve import resolve
 from axispath.core.sheet.sliders import is_slider
@@ -148,17 +149,11 @@ def most_missed(
     with limited(Patience(seconds, spent)):
         hidden = covered(document, whole(document, USUAL_SEARCH))
     told = []
+    people = [[Found.model_validate(each) for each in theirs] for theirs in found]
     for one in hidden:
-        mark = one.found
-        key = (mark.key, mark.kind)
         hits = sum(
-            any(
-                (each["key"], each["kind"]) == key
-                and abs(each["x"] - mark.x) <= 1e-9 * max(1.0, abs(mark.x))
-                and not each.get("shown")
-                for each in theirs
-            )
-            for theirs in found
+            any(not each.shown and is_same(each, one.found.key, one.mark) for each in theirs)
+            for theirs in people
         )
         told.append((f"{one.called} at x = {decimal(one.mark.x)}", len(found) - hits))
     return sorted(told, key=lambda item: -item[1])

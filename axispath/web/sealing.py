@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import time
 from contextlib import suppress
 from dataclasses import dataclass
 
@@ -10,21 +9,20 @@ from flask import Flask, request
 from flask.typing import ResponseReturnValue
 
 from axispath.capabilities import CAPABILITIES, is_off, whole
-from axispath.core.memory import Memory
 from axispath.core.sheet.refused import EditRefused
 from axispath.store import access, sittings
 from axispath.store.history import NotFound
 from axispath.store.models import Handout, Sheet, Sitting
 from axispath.store.seats import Closed, record, seal_of, seat
 from axispath.store.shows import Shows
+from axispath.web.lately import Lately
 from axispath.web.person import current_person, store
 from axispath.web.source import BLANK, DEMO, LINK
 
-FRESH = 2.0  # seconds for which what was found is taken to be so
 FREE = ("static", "versioned", "operating.", "errands.", "sealed.", "account.")
-_shows: Memory[tuple[Shows, float]] = Memory(2000)
-_handouts: Memory[tuple[str, float]] = Memory(5000)
-_examined: Memory[tuple[Examined | None, float]] = Memory(5000)
+_shows: Lately[Shows] = Lately(2000)
+_handouts: Lately[str] = Lately(5000)
+_examined: Lately[Examined | None] = Lately(5000)
 
 
 @dataclass(frozen=True, slots=True)
@@ -42,14 +40,12 @@ class SwitchedOff(EditRefused):
 
 def shows_of(token: str) -> Shows:
     """What a hand-out shows, as it was a moment ago. Raises NotFound and Ended."""
-    which = (store().address, token)
-    known = _shows.get(which)
-    if known is not None and time.monotonic() - known[1] < FRESH:
-        return known[0]
-    with store().transaction() as database:
-        found = Shows.model_validate(access.running(database, token).shows)
-    _shows.keep(which, (found, time.monotonic()))
-    return found
+
+    def found() -> Shows:
+        with store().transaction() as database:
+            return Shows.model_validate(access.running(database, token).shows)
+
+    return _shows.found((store().address, token), found)
 
 
 def handout_of(key: str) -> str:
@@ -58,37 +54,33 @@ def handout_of(key: str) -> str:
         return key.removeprefix(LINK)
     if key == BLANK or key.startswith(DEMO):
         return ""
-    which = (store().address, key)
-    known = _handouts.get(which)
-    if known is not None and time.monotonic() - known[1] < FRESH:
-        return known[0]
-    with store().transaction() as database:
-        sheet = database.get(Sheet, key)
-        found = (sheet.handout or "") if sheet is not None else ""
-    _handouts.keep(which, (found, time.monotonic()))
-    return found
+
+    def found() -> str:
+        with store().transaction() as database:
+            sheet = database.get(Sheet, key)
+            return (sheet.handout or "") if sheet is not None else ""
+
+    return _handouts.found((store().address, key), found)
 
 
 def examined(person: str) -> Examined | None:
     """The sealed sitting that somebody is in, as it was a moment ago."""
-    which = (store().address, person)
-    known = _examined.get(which)
-    if known is not None and time.monotonic() - known[1] < FRESH:
-        return known[0]
-    found = None
-    with store().transaction() as database:
-        inside = sittings.sealed_now(database, person)
-        if inside is not None:
+
+    def found() -> Examined | None:
+        with store().transaction() as database:
+            inside = sittings.sealed_now(database, person)
+            if inside is None:
+                return None
             handout = database.get_one(Handout, inside.handout)
             off = whole(Shows.model_validate(handout.shows).off)
-            found = Examined(inside.handout, inside.sheet, off)
-    _examined.keep(which, (found, time.monotonic()))
-    return found
+            return Examined(inside.handout, inside.sheet, off)
+
+    return _examined.found((store().address, person), found)
 
 
 def forget(person: str) -> None:
     """Somebody has entered, or handed in: what was known of them is not so any more."""
-    _examined.keep((store().address, person), (None, -FRESH))
+    _examined.forget((store().address, person))
 
 
 def guard(app: Flask) -> None:

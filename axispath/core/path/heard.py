@@ -56,11 +56,7 @@ def heard(
     if not low < high:
         raise EditRefused("What is heard runs from left to right.")
     x = np.linspace(low, high, STEPS + 1)
-    with np.errstate(all="ignore"):
-        y = np.array(np.broadcast_to(lane.floats(x), x.shape), dtype=float)
-    for end, outside in zip(lane.ends, (np.less, np.greater), strict=True):
-        if end is not None:
-            y[outside(x, end.x)] = math.nan
+    y = lane.heights(x)
     view = document.view.model_copy(update={"left": low, "right": high})
     alone = tuple(
         one.model_copy(update={"hidden": one.id != lane_id}) if not one.working else one

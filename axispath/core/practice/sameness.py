@@ -47,23 +47,12 @@ def compared(one: ResolvedLane, other: ResolvedLane, left: float, right: float) 
 
 def _most(one: ResolvedLane, other: ResolvedLane, left: float, right: float) -> float:
     x = np.linspace(left, right, SAMPLES)
-    values = [_floats(lane, x) for lane in (one, other)]
+    values = [lane.heights(x) for lane in (one, other)]
     both = [np.isfinite(y) for y in values]
     if not np.array_equal(*both):
         return math.nan
     apart = np.abs(values[0] - values[1])[both[0]]
     return float(apart.max()) if len(apart) else 0.0
-
-
-def _floats(lane: ResolvedLane, x: np.ndarray) -> np.ndarray:
-    with np.errstate(all="ignore"):
-        found = np.array(np.broadcast_to(lane.floats(x), x.shape), dtype=float)
-    low, high = lane.ends
-    if low is not None:
-        found[x < low.x] = math.nan
-    if high is not None:
-        found[x > high.x] = math.nan
-    return found
 
 
 def _where_different(
@@ -83,7 +72,7 @@ def _where_different(
             # An enclosure that is missing may only be unknown: floats have to have none either.
             at = np.array([x])
             missing, there = (one, second) if first is None else (other, first)
-            if there is not None and math.isnan(_floats(missing, at)[0]):
+            if there is not None and math.isnan(missing.heights(at)[0]):
                 known = [math.nan if value is None else float(value.mid()) for value in values]
                 return x, known[0], known[1]
     return None

@@ -9,6 +9,8 @@ from collections.abc import Container, Iterator, Mapping
 from dataclasses import dataclass, field
 from functools import cached_property
 
+import numpy as np
+
 from axispath.core.arithmetic.balls import BallFunction, constant_ball, precision
 from axispath.core.arithmetic.build import program
 from axispath.core.arithmetic.derivative import derivative
@@ -152,6 +154,15 @@ class ResolvedLane:
     def floats(self) -> FloatFunction:
         """The formula on float64 arrays, whatever its domain."""
         return float_function(self.program, self.unit)
+
+    def heights(self, x: np.ndarray) -> np.ndarray:
+        """The formula on float64 arrays; NaN outside the written domain."""
+        with np.errstate(all="ignore"):
+            found = np.array(np.broadcast_to(self.floats(x), x.shape), dtype=float)
+        for end, outside in zip(self.ends, (np.less, np.greater), strict=True):
+            if end is not None:
+                found[outside(x, end.x)] = np.nan
+        return found
 
     @cached_property
     def slopes(self) -> FloatFunction:
