@@ -50,7 +50,7 @@ from axispath.web.inside import UNFINISHED
 from axispath.web.landmarks.page import landmarks
 from axispath.web.landmarks.searching import looked
 from axispath.web.landmarks.wire import marks_in_states, marks_only
-from axispath.web.person import own_person, person_for_change, remember_person, store
+from axispath.web.person import made_once, own_person, remember_person, store
 from axispath.web.picture import encoded_frames, encoded_picture, encoded_trails, frame_of
 from axispath.web.reading_back import read_back
 from axispath.web.source import BLANK, DEMO, LINK, document_at, opened, remember
@@ -83,10 +83,9 @@ def start_sheet() -> Response:
         document = with_view(document, View.model_validate(given["view"]))
     steps = computing.steps(document, EDITS.validate_python(given.get("edits")), source)
     with store().transaction() as database:
-        found, person = once(
+        found, person = made_once(
             database,
             named_change(given),
-            lambda: person_for_change(database),
             lambda mine: (
                 handouts.turned(database, mine, source.removeprefix(LINK), steps)
                 if source.startswith(LINK)

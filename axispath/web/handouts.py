@@ -18,15 +18,14 @@ from axispath.core.sheet.groups import MarkGroup
 from axispath.core.sheet.refused import EditRefused
 from axispath.core.sheet.resolve import resolve
 from axispath.store import access, handouts, seats
-from axispath.store.receipts import once
 from axispath.store.shows import Seal, Shows
 from axispath.web import sealing
 from axispath.web.desk import DESK_PAGES
 from axispath.web.pages import sheet_page
 from axispath.web.person import (
     current_person,
+    made_once,
     own_person,
-    person_for_change,
     remember_person,
     store,
 )
@@ -190,11 +189,8 @@ def copy(token: str) -> ResponseReturnValue:
     name = request.form.get("change", "")
     change = name if re.fullmatch(r"[0-9a-f]{32}", name) else ""
     with store().transaction() as database:
-        found, person = once(
-            database,
-            change,
-            lambda: person_for_change(database),
-            lambda mine: handouts.copied(database, mine, token),
+        found, person = made_once(
+            database, change, lambda mine: handouts.copied(database, mine, token)
         )
     remember_person(person)
     return redirect(url_for("pages.sheet", sheet_id=found.id))

@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import re
 import time
+from collections.abc import Callable
 
 from flask import current_app, g, request, session
 from sqlalchemy.orm import Session
@@ -16,6 +17,8 @@ from axispath.core.memory import Memory
 from axispath.store import people
 from axispath.store.database import Store, StoreGone
 from axispath.store.history import NotFound
+from axispath.store.receipts import once
+from axispath.store.sheets import Opened
 
 FRESH = 5.0  # seconds for which a cookie that was good is taken to be so
 BROWSERS = ("Firefox", "Edg", "OPR", "Chromium", "Chrome", "Safari")
@@ -94,6 +97,19 @@ def person_for_change(database: Session) -> str:
     person = people.new_person(database)
     g.new_key = (person, people.sign_in(database, person, browser()))
     return person
+
+
+def made_once(database: Session, change: str, work: Callable[[str], Opened]) -> tuple[Opened, str]:
+    """What a named change makes for the person of this browser, who is made now if need be.
+
+    A change that is sent again may be the first of this browser, whose answer did not arrive, nor
+    its cookie: who knows the name of the change made it, and is that guest.
+    """
+    found, person = once(database, change, lambda: person_for_change(database), work)
+    unknown = "new_key" not in g and "person" not in session
+    if unknown and people.account_of(database, person) is None:
+        g.new_key = (person, people.sign_in(database, person, browser()))
+    return found, person
 
 
 def remember_person(person: str) -> None:

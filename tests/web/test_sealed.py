@@ -13,7 +13,7 @@ from axispath.device.reports import signature
 from axispath.exchange.formats import FORMATS
 from axispath.exchange.records import SEALS, Taken, record_archive, verify
 from axispath.store import replies
-from axispath.web import sealing
+from axispath.web import lately
 from tests.web.test_account import WORDS
 from tests.web.test_handouts import HandoutTest
 
@@ -69,7 +69,7 @@ BODIES = {
 class SealedTest(HandoutTest):
     def setUp(self):
         super().setUp()
-        patched = unittest.mock.patch.object(sealing, "FRESH", -1.0)
+        patched = unittest.mock.patch.object(lately, "FRESH", -1.0)
         patched.start()
         self.addCleanup(patched.stop)
         self.sheet = self.start(LINE, "a = 2")

@@ -7,12 +7,16 @@ import unittest
 import numpy as np
 
 from axispath.demo.load import load_demo
+from axispath.store import people
 from axispath.web import source
 from axispath.web.app import create_app
 from axispath.web.inside import VIEWS, application
 from tests.database import address, empty_store
 
 VIEW = {"left": -5, "right": 5, "bottom": -4, "top": 4}
+
+
+FIRST = [{"do": "add lane", "text": "x"}]
 
 
 class WebTest(unittest.TestCase):
@@ -44,6 +48,36 @@ class WebTest(unittest.TestCase):
 
 
 class Pages(WebTest):
+    def test_a_first_change_whose_answer_was_lost_is_still_that_of_its_browser(self):
+        change = {"source": "blank", "edits": FIRST, "change": "0a" * 16}
+        made = self.post("/sheets", change).json
+        # The same browser, to which no cookie came.
+        again = self.app.test_client()
+        token = self.token_of(again)
+        answer = self.post("/sheets", change, again, token)
+        self.assertEqual(answer.json["id"], made["id"])
+        edit = {"base": made["head"], "edits": [{"do": "add lane", "text": "x^2"}]}
+        found = self.post(f"/sheets/{made['id']}/edits", edit, again, token)
+        self.assertEqual(found.status_code, 200, found.text)
+        # Somebody who does not know the name of the change is somebody else.
+        other = self.app.test_client()
+        told = self.post(f"/sheets/{made['id']}/edits", edit, other, self.token_of(other))
+        self.assertEqual(told.status_code, 404)
+
+    def test_the_name_of_a_change_opens_no_account(self):
+        change = {"source": "blank", "edits": FIRST, "change": "0b" * 16}
+        made = self.post("/sheets", change).json
+        with self.app.extensions["store"].transaction() as database:
+            with self.client.session_transaction() as session:
+                person = session["person"]
+            people.register(database, person, "Una of the Mole", "four small boats out")
+        again = self.app.test_client()
+        token = self.token_of(again)
+        self.post("/sheets", change, again, token)
+        with again.session_transaction() as session:
+            self.assertNotIn("person", session)
+        self.assertEqual(again.get(f"/api/sheets/{made['id']}").status_code, 404)
+
     def test_a_visit_makes_no_person_and_the_first_change_does(self):
         with self.client.session_transaction() as session:
             self.assertNotIn("person", session)
