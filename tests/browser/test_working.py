@@ -53,6 +53,18 @@ class Working(BrowserTest):
         self.page.locator("#work-entry").press("ArrowUp")
         expect(self.page.locator("#work-entry")).to_have_value("ans + a")
 
+    def test_a_new_line_comes_into_sight_above_the_entry(self):
+        self.open("/demo/tickets")
+        self.turn_to("Working")
+        expect(self.line(9)).to_contain_text("roots")
+        self.work("5 metres + 30 cm")
+        expect(self.line(10)).to_contain_text("= 5.3 m")
+        last = (
+            "() => document.querySelector('.work-line:last-child').getBoundingClientRect().bottom"
+        )
+        entry = "() => document.querySelector('.work-field').getBoundingClientRect().top"
+        self.eventually(lambda: self.page.evaluate(last) <= self.page.evaluate(entry), True)
+
     def test_wrong_lines_notation_and_a_line_sent_to_the_sheet(self):
         self.open_working()
         self.page.fill("#work-entry", "2 )")

@@ -28,9 +28,14 @@ export function workingIn(at, host) {
   const notation = /** @type {HTMLSelectElement} */ (part("#work-notation"));
   const measures = /** @type {HTMLSelectElement} */ (part("#work-measures"));
   const rows = new Reduction(at, part(".work-rows"));
+  /** How many lines there were when one was added: the new one is brought into sight. @type {number | null} */
+  let countBefore = null;
   const entry = new WorkEntry(part(".work-entry"), {
     known: () => [...used(), ...at.start.words],
-    entered: (text) => change({ do: "add work", text }),
+    entered: (text) => {
+      countBefore = list.querySelectorAll("[data-work]").length;
+      change({ do: "add work", text });
+    },
   });
   /** The names of the sheet, to complete a word with. */
   const used = () =>
@@ -87,6 +92,10 @@ export function workingIn(at, host) {
         update(names, found.names);
         sift();
         typeset(list);
+        if (countBefore !== null && list.querySelectorAll("[data-work]").length > countBefore) {
+          list.lastElementChild?.scrollIntoView({ block: "nearest" });
+          countBefore = null;
+        }
         digits.value = String(session.state.digits ?? 6);
         notation.value = session.state.notation ?? "";
         measures.value = session.state.measures ?? "SI";
@@ -248,6 +257,7 @@ export function workingIn(at, host) {
   events.on("refused", ({ trouble, change: refused }) => {
     if (at.page !== "working" || !("edits" in refused)) return;
     const added = /** @type {any} */ (refused.edits.find((/** @type {any} */ edit) => edit.do === "add work"));
+    countBefore = null;
     entry.complain(trouble.message, trouble.body, added?.text);
   });
   events.on("changed", () => {
