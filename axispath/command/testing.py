@@ -15,6 +15,7 @@ from axispath.command.place import ROOT
 
 SCRIPTS = ROOT / "requirements" / "scripts"
 MODULES = SCRIPTS / "node_modules"
+BESIDE = 2  # processes for other tests, beside the one for those of the browser
 DEALING = "axispath.command.dealing"
 PYTHON = (sys.executable, "-m")
 CHECKS: tuple[tuple[str | Path, ...], ...] = (
@@ -32,14 +33,15 @@ def run_tests(names: list[str]) -> int:
         return _run(("unittest", *names))
     if not _checks_pass():
         return 1
-    with tempfile.TemporaryDirectory(prefix="axispath-deck-") as made, ThreadPoolExecutor() as both:
+    with tempfile.TemporaryDirectory(prefix="axispath-deck-") as made, ThreadPoolExecutor() as pool:
         deck = Path(made) / "deck"
         deck.write_text("\n".join(_modules()))
         # Browser tests take several processors, others one, and some wait: they go side by side.
-        other = both.submit(_run, (DEALING, str(deck), "bottom"), quiet=True)
+        others = [
+            pool.submit(_run, (DEALING, str(deck), "bottom"), quiet=True) for _ in range(BESIDE)
+        ]
         first = _run((DEALING, str(deck), "top"))
-        second = other.result()
-    return first or second
+        return max(first, *(other.result() for other in others))
 
 
 def _modules() -> list[str]:

@@ -40,6 +40,8 @@ export class Ahead {
     /** How many answers the server gives at a time. */
     this.most = kind.first;
     this.about = "";
+    /** What it was made of. @type {unknown[]} */
+    this.parts = [];
     /** Until when nothing is asked, after the server gave no answer. */
     this.rests = 0;
   }
@@ -47,7 +49,12 @@ export class Ahead {
   /** All that shapes an answer, but for the sliders. What is known of anything else is forgotten. */
   subject() {
     const { plot, session, temporary, asking } = this.at;
-    const about = JSON.stringify([session.key, session.state.head, plot.view, plot.size, temporary.edits, asking.only]);
+    const { low, high, along, unfolded } = asking.only;
+    const parts = [session.key, session.state.head, plot.view, plot.view.chosen, plot.size, temporary.edits, low, high, along, unfolded.length];
+    // It is looked at in every frame: most of the time nothing is another than before.
+    if (parts.every((part, k) => part === this.parts[k])) return;
+    this.parts = parts;
+    const about = JSON.stringify([...parts, unfolded]);
     if (about !== this.about) {
       this.about = about;
       this.known.clear();
