@@ -43,8 +43,8 @@ export class Strips {
     this.many = false;
     /** Those parts of the strip that is being drawn which are there already. */
     this.kept = new Kept();
-    /** Strips far out of sight, which are drawn when they come: measuring them would lay out the page. @type {Set<Element>} */
-    this.away = new Set();
+    /** Strips far out of sight, which are drawn when they come: measuring them would lay out the page. @type {WeakSet<Element>} */
+    this.away = new WeakSet();
     this.watched = new IntersectionObserver((entries) => this.sighted(entries), NEAR);
   }
 
