@@ -15,7 +15,6 @@ from axispath.command.place import ROOT
 
 SCRIPTS = ROOT / "requirements" / "scripts"
 MODULES = SCRIPTS / "node_modules"
-BESIDE = 2  # processes for other tests, beside the one for those of the browser
 DEALING = "axispath.command.dealing"
 PYTHON = (sys.executable, "-m")
 CHECKS: tuple[tuple[str | Path, ...], ...] = (
@@ -37,10 +36,8 @@ def run_tests(names: list[str]) -> int:
         deck = Path(made) / "deck"
         deck.write_text("\n".join(_modules()))
         # Browser tests take several processors, others one, and some wait: they go side by side.
-        others = [
-            pool.submit(_run, (DEALING, str(deck), "bottom"), quiet=True) for _ in range(BESIDE)
-        ]
-        codes = [_run((DEALING, str(deck), "top")), *(other.result() for other in others)]
+        other = pool.submit(_run, (DEALING, str(deck), "bottom"), quiet=True)
+        codes = [_run((DEALING, str(deck), "top")), other.result()]
     return int(any(codes))
 
 
