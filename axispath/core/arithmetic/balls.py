@@ -30,6 +30,8 @@ from axispath.core.catalogue.balls import (
     only_value,
     precision,
     undetermined,
+    value_power,
+    with_value,
 )
 from axispath.core.catalogue.powers import logarithm_ball, odd_root_ball
 
@@ -223,21 +225,11 @@ def _whole_power(base: Ball, n: int) -> Ball:
     if n < 0:
         return divide(arb(1), _whole_power(base, -n))
     if isinstance(base, arb):
-        return _value_power(base, n)
+        return value_power(base, n)
     result = base**n
     if n > 1 and base[0].contains(0):
-        coefficients = [_value_power(base[0], n), *(result[k] for k in range(1, base.prec))]
-        return arb_series(coefficients, base.prec)
+        return with_value(result, value_power(base[0], n))
     return result
-
-
-def _value_power(base: arb, n: int) -> arb:
-    """A power of a box; the library's own says nothing where the box contains 0."""
-    if n < 2 or base != 0 or base.is_exact() or not base.is_finite():
-        return base**n
-    if n % 2 == 0:
-        return arb(0).union(abs(base).abs_upper() ** n)
-    return (arb(base.lower()) ** n).union(arb(base.upper()) ** n)
 
 
 def _power(base: Ball, exponent: Ball) -> Ball:

@@ -106,12 +106,18 @@ def with_value(series: Ball, value: arb) -> Ball:
     return arb_series([value, *(series[k] for k in range(1, series.prec))], series.prec)
 
 
+def value_power(base: arb, n: int) -> arb:
+    """A power of a box; the library's own says nothing where the box contains 0."""
+    if n < 2 or base != 0 or base.is_exact() or not base.is_finite():
+        return base**n
+    if n % 2 == 0:
+        return arb(0).union(abs(base).abs_upper() ** n)
+    return (arb(base.lower()) ** n).union(arb(base.upper()) ** n)
+
+
 def square(x: Ball) -> Ball:
     """x², never below 0."""
-    at = head(x)
-    if at != 0 or at.is_exact() or not at.is_finite():
-        return x * x
-    return with_value(x * x, arb(0).union(at.abs_upper() ** 2))
+    return with_value(x * x, value_power(head(x), 2))
 
 
 def divide(top: Ball, bottom: Ball) -> Ball:
