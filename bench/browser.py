@@ -10,7 +10,7 @@ from pathlib import Path
 from typing import Any
 
 from axispath.command.cluster import running_cluster
-from axispath.command.testing import scratch
+from axispath.command.place import scratch
 
 
 @contextmanager

@@ -19,9 +19,8 @@ from collections.abc import Callable
 from pathlib import Path
 
 from axispath.command.cluster import running_cluster
-from axispath.command.place import free_port
+from axispath.command.place import free_port, scratch
 from axispath.command.serving import migrate, web_programs
-from axispath.command.testing import scratch
 
 SECONDS = 20
 PEOPLE = (1, 10, 50)

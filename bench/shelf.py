@@ -12,9 +12,8 @@ from pathlib import Path
 from urllib.request import Request, urlopen
 
 from axispath.command.cluster import running_cluster
-from axispath.command.place import free_port
+from axispath.command.place import free_port, scratch
 from axispath.command.serving import migrate, web_programs
-from axispath.command.testing import scratch
 from axispath.core.path.edited import edited
 from axispath.core.sheet.document import Document
 from axispath.core.sheet.edits import AddLane

@@ -16,7 +16,7 @@ def main(arguments: list[str]) -> int:
 
             return serve(with_demo=command == "demo")
         case "test":
-            from axispath.command.testing import run_tests
+            from axispath.command.suite.run import run_tests
 
             return run_tests(rest)
         case "backup" | "restore":

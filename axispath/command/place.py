@@ -7,6 +7,7 @@ import hashlib
 import os
 import secrets
 import socket
+import tempfile
 from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
@@ -70,3 +71,8 @@ def only_once(folder: Path) -> Iterator[Path]:
             raise CommandFailed(f"this copy is being served already{where}.") from error
         held.truncate(0)
         yield note
+
+
+def scratch() -> str:
+    """A folder that PostgreSQL's user may pass through."""
+    return "/var/tmp" if os.geteuid() == 0 else tempfile.gettempdir()

@@ -1,17 +1,53 @@
 """What has been found before: the one kind of memory that everything here uses.
 
 A key holds everything that shaped the value; then an answer never depends on what was asked
-before.
+before. Whatever a process keeps between two questions is known here, so that it can be put back.
 """
 
 from __future__ import annotations
 
 from collections import OrderedDict
 from collections.abc import Callable, Hashable
+from functools import lru_cache
 from threading import Lock
-from typing import Any, Generic, TypeVar
+from typing import Any, Generic, ParamSpec, TypeVar
+from weakref import WeakSet
 
+P = ParamSpec("P")
 T = TypeVar("T")
+
+_memories: WeakSet[Memory[Any]] = WeakSet()
+_ways_back: list[Callable[[], object]] = []
+_lock = Lock()
+
+
+def keeps(way_back: Callable[[], object]) -> None:
+    """Something that a process keeps beside memories: a setting, a limit, a clock of a thread.
+
+    ``way_back`` puts it as it was when the process began.
+    """
+    _ways_back.append(way_back)
+
+
+def put_back() -> None:
+    """Forget all that was found, and put back all settings: as in a process that just began."""
+    with _lock:
+        memories = [*_memories]
+    for memory in memories:
+        memory.clear()
+    for way_back in _ways_back:
+        way_back()
+
+
+def remembered(most: int | None) -> Callable[[Callable[P, T]], Callable[P, T]]:
+    """Make a function remember its results: of the ``most`` arguments used last, None for all."""
+
+    def remembering(work: Callable[P, T]) -> Callable[P, T]:
+        found = lru_cache(maxsize=most)(work)
+        keeps(found.cache_clear)
+        return found  # type: ignore[return-value]  # lru_cache asks for hashable arguments alone
+
+    return remembering
 
 
 def _one(key: Any, value: Any) -> int:
@@ -31,6 +67,8 @@ class Memory(Generic[T]):
         self._weigh = weigh
         self._kept: OrderedDict[Hashable, tuple[T, int]] = OrderedDict()
         self._lock = Lock()
+        with _lock:
+            _memories.add(self)
 
     def get(self, key: Hashable) -> T | None:
         """The value of a key, None where it is not known."""

@@ -21,6 +21,7 @@ from sqlalchemy.engine import make_url
 from axispath.command.place import free_port
 from axispath.command.serving import web_programs
 from axispath.demo.load import load_demo
+from tests.case import Case
 from tests.database import address, empty_store
 
 # What Playwright leaves out by itself, and the address bar's pages and a spare process, which take
@@ -171,7 +172,7 @@ def running_context():
     return context
 
 
-class BrowserTest(unittest.TestCase):
+class BrowserTest(Case):
     """Each test gets a profile without a person in it, each class a database with the demo sheets.
 
     Exact forms take more time than all else together; classes that look at them ask for them.

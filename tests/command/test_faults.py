@@ -14,14 +14,14 @@ from pathlib import Path
 
 import psycopg
 
-from axispath.command.place import ROOT, free_port
-from axispath.command.testing import scratch
+from axispath.command.place import ROOT, free_port, scratch
+from tests.case import Case
 from tests.guest import BACK, Guest
 
 COMMAND = [str(ROOT / "axis-path")]
 
 
-class Commanded(unittest.TestCase):
+class Commanded(Case):
     @classmethod
     def setUpClass(cls):
         cls.folder = cls.place()
@@ -171,7 +171,7 @@ class Faults(Commanded):
         self.assertEqual(self.lanes(), ["x^2"])
 
 
-class Street(unittest.TestCase):
+class Street(Case):
     def test_who_faces_the_street_needs_a_proxy(self):
         folder = tempfile.mkdtemp(prefix="axispath-street-", dir=scratch())
         self.addCleanup(shutil.rmtree, folder, ignore_errors=True)

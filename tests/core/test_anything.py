@@ -14,6 +14,7 @@ from axispath.core.sheet.document import Document, Written
 from axispath.core.sheet.scopes import COMPLEX
 from axispath.core.table.results.copies import as_csv, as_latex
 from axispath.core.table.results.result import shown
+from tests.case import Case
 
 SCOPE = Scope(COMPLEX).with_values(("x",))
 VALUES = (
@@ -54,7 +55,7 @@ def made(draw, depth):
     return draw.choice(RUNNING).format(draw.choice(BODIES), *ends)
 
 
-class Anything(unittest.TestCase):
+class Anything(Case):
     def test_it_has_a_result_or_a_sentence(self):
         draw = random.Random(7)
         answered = 0

@@ -1,13 +1,13 @@
 """Areas against integrals that are known in closed form."""
 
 import math
-import unittest
 from fractions import Fraction
 
 from hypothesis import given
 from hypothesis import strategies as st
 
 from axispath.core.path.area import NoArea, area
+from tests.case import Case
 from tests.core.helpers import DEGREE, RADIAN, plan
 
 KNOWN = (
@@ -25,7 +25,7 @@ KNOWN = (
 )
 
 
-class Areas(unittest.TestCase):
+class Areas(Case):
     def test_known_integrals_lie_within_the_proven_error(self):
         for line, low, high, signed, whole in KNOWN:
             with self.subTest(line):

@@ -2,7 +2,6 @@
 
 import math
 import random
-import unittest
 
 import mpmath
 import numpy as np
@@ -19,6 +18,7 @@ from axispath.core.arithmetic.rationals import exact_value
 from axispath.core.arithmetic.reasons import why_undefined
 from axispath.core.catalogue.balls import OutsideDomain
 from axispath.core.search.landmark import Kind
+from tests.case import Case
 from tests.core.helpers import DEGREE, RADIAN, path, plan, read
 
 # Line, the same in mpmath, and stretches of x, up to where the function breaks.
@@ -112,7 +112,7 @@ HYPERBOLIC = {
 }
 
 
-class AgainstMpmath(unittest.TestCase):
+class AgainstMpmath(Case):
     def test_floats_are_within_four_units_in_the_last_place(self):
         for line, reference, stretches in REFERENCES:
             x = np.array(_places(stretches, 1000 // len(stretches)))
@@ -230,7 +230,7 @@ class AgainstMpmath(unittest.TestCase):
         self.assertGreaterEqual(checked, 35)
 
 
-class Derivatives(unittest.TestCase):
+class Derivatives(Case):
     LINES = (
         "x^3 - 2x",
         "x sin(x)",
@@ -275,7 +275,7 @@ class Derivatives(unittest.TestCase):
         self.assertTrue(math.isnan(float_value(slope, RADIAN, -2)))
 
 
-class Degrees(unittest.TestCase):
+class Degrees(Case):
     def test_exact_at_the_angles_of_the_unit_circle(self):
         for line, value in [
             ("sin 180", 0),
@@ -300,7 +300,7 @@ class Degrees(unittest.TestCase):
             BallFunction(plan("tan x"), DEGREE).value(arb(90))
 
 
-class Undefined(unittest.TestCase):
+class Undefined(Case):
     def test_nothing_outside_the_domain_and_a_reason(self):
         for line, x, reason in [
             ("ln x", -1, "ln is defined only where the number is above 0"),
@@ -353,7 +353,7 @@ class Undefined(unittest.TestCase):
             BallFunction(plan("ln x"), RADIAN).value(box(-3, -2))
 
 
-class Cost(unittest.TestCase):
+class Cost(Case):
     def test_towers_of_powers_answer_at_once(self):
         self.assertEqual(float_value(plan("9^9^9^9^9"), RADIAN, 0), math.inf)
         self.assertIsNone(exact_value(plan("9^9^9"), 0))

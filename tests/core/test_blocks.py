@@ -1,7 +1,6 @@
 """Blocks on a sheet: their answers are values that lanes, Values and Solve use, and follow."""
 
 import threading
-import unittest
 
 import numpy as np
 
@@ -31,6 +30,7 @@ from axispath.core.table.results.blocks import run_table, told
 from axispath.core.table.results.names import names_in_use
 from axispath.core.table.results.result import result_of
 from axispath.core.table.rows import places
+from tests.case import Case
 
 CRANE = "rope = load/4\nload = mass g\nmass = m_0 kg"
 
@@ -68,7 +68,7 @@ def height(document, lane_id, x):
     return float(lane.floats(np.array([x]))[0])
 
 
-class OnASheet(unittest.TestCase):
+class OnASheet(Case):
     def test_the_crane(self):
         document = sheet(CRANE, lanes=["m_0 = 850"], lines=["rope in lbf", "2 rope"])
         self.assertEqual(rows_of(document)["load"], ["8.33565 kN"])
@@ -181,7 +181,7 @@ class OnASheet(unittest.TestCase):
         self.assertEqual(found["load"], ["8.33686 kN"])
 
 
-class Edits(unittest.TestCase):
+class Edits(Case):
     def test_what_is_no_change_of_a_block_is_refused(self):
         document = sheet("p = 3")
         for edit in (
@@ -210,7 +210,7 @@ class Edits(unittest.TestCase):
         self.assertEqual(rows_of(renamed)["depth"], ["5"])
 
 
-class Runs(unittest.TestCase):
+class Runs(Case):
     def run_of(self, document, name, low, high, count="3", number=1):
         lane = resolve(document).lane(f"block{number}")
         return run_table(document, lane, Run(name=name, low=low, high=high, count=count))
@@ -248,7 +248,7 @@ class Runs(unittest.TestCase):
                 self.run_of(document, name, low, high, count)
 
 
-class Memory(unittest.TestCase):
+class Memory(Case):
     def test_two_orders_and_many_threads_find_the_same(self):
         texts = [f"p + q = {k}\np - q = 2\nr = √(p)" for k in range(12)]
         documents = [sheet(text) for text in texts]
@@ -273,7 +273,7 @@ class Memory(unittest.TestCase):
         self.assertEqual([rows_of(second)["p"], rows_of(first)["p"]], [["10"], ["2"]])
 
 
-class Stored(unittest.TestCase):
+class Stored(Case):
     def test_a_document_comes_back_as_it_was(self):
         block = Block(
             text="p = 3",

@@ -10,10 +10,11 @@ from axispath.core.sheet.refused import EditRefused
 from axispath.core.sheet.resolve import resolve
 from axispath.core.table.rows import TableRefused, places
 from axispath.exchange.numbers import numbers_from
+from tests.case import Case
 from tests.core.helpers import Clock
 
 
-class Bounded(unittest.TestCase):
+class Bounded(Case):
     def test_digits_without_end_are_no_number(self):
         for text in ("1" * 20_000 + "x", "1." * 9_000, "-" + "9" * 50_000, "1e" + "9" * 9_000):
             with self.subTest(text[:8]), self.assertRaises(EditRefused):

@@ -24,6 +24,7 @@ from axispath.core.sheet.resolve import resolve
 from axispath.core.solve.answer import answer
 from axispath.core.solve.question import ask
 from axispath.core.solve.words import verdict
+from tests.case import Case
 from tests.core.helpers import DEGREE, RADIAN, path, plan
 
 EFFORT = Effort(evaluations=20_000)
@@ -175,7 +176,7 @@ def known(text):
     return mp.mpmathify(eval(text, {}, {name: getattr(mp, name) for name in names}))
 
 
-class Solving(unittest.TestCase):
+class Solving(Case):
     def test_solution_sets(self):
         for text, low, high, lanes, wanted in INEQUALITIES:
             with self.subTest(text, lanes=lanes):
@@ -247,7 +248,7 @@ def lane_path(line, order=()):
     return found
 
 
-class Domains(unittest.TestCase):
+class Domains(Case):
     def test_ends_and_greatest_values_belong_to_the_domain(self):
         """Each function under each kind of domain, the others asked for before, in any order."""
         chance = random.Random(5)
@@ -297,7 +298,7 @@ MEETINGS = [
 ]
 
 
-class Crossings(unittest.TestCase):
+class Crossings(Case):
     def test_lanes_meet_where_both_live_in_either_order(self):
         for one, other, wanted, stretches in MEETINGS:
             for pair in ((one, other), (other, one)):
@@ -312,7 +313,7 @@ class Crossings(unittest.TestCase):
                     self.assertTrue(all(c.path.complete for c in found))
 
 
-class Cases(unittest.TestCase):
+class Cases(Case):
     def test_the_last_case_has_an_end(self):
         found = path("x if x <= 1", -5, 5)
         self.assertEqual([(m.x, m.closed) for m in found.of(Kind.END)], [(1, True)])
@@ -367,7 +368,7 @@ def exact_of(line, kind, unit=RADIAN):
     return [told[str(k)].x if str(k) in told else "" for k in range(len(marks))], marks
 
 
-class ExactForms(unittest.TestCase):
+class ExactForms(Case):
     def test_near_misses_have_none(self):
         """A number within 10⁻¹² of a famous one is not that number, at every kind of landmark."""
         chance = random.Random(3)
@@ -442,7 +443,7 @@ VALUES = [
 ]
 
 
-class Numbers(unittest.TestCase):
+class Numbers(Case):
     def test_poles_have_no_value(self):
         for line, unit in POLES:
             with self.subTest(line, unit=unit):
@@ -516,7 +517,7 @@ ASYMPTOTES = [
 ]
 
 
-class Asymptotes(unittest.TestCase):
+class Asymptotes(Case):
     def test_lines_that_are_approached_and_not_met(self):
         for line, wanted in ASYMPTOTES:
             with self.subTest(line):
@@ -543,7 +544,7 @@ SETTLED = [
 ]
 
 
-class Settled(unittest.TestCase):
+class Settled(Case):
     def test_nothing_stays_open(self):
         for line, low, high, unit in SETTLED:
             with self.subTest(line, unit=unit):

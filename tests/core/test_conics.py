@@ -1,7 +1,5 @@
 """Conics by their names and measures; relations solved for y and x."""
 
-import unittest
-
 import numpy as np
 from hypothesis import given, settings
 from hypothesis import strategies as some
@@ -15,10 +13,11 @@ from axispath.core.sheet.edits import AddLane, SolveFor, apply
 from axispath.core.sheet.refused import EditRefused
 from axispath.core.sheet.resolve import resolve
 from axispath.core.sheet.solved import solved_for
+from tests.case import Case
 from tests.core.planes import lane_of, sheet
 
 
-class Conics(unittest.TestCase):
+class Conics(Case):
     def told(self, line):
         lane = lane_of(line)
         return described(coefficients(relation_of(lane).curve.plain), 6)
@@ -63,7 +62,7 @@ class Conics(unittest.TestCase):
             self.assertFalse(found and described(found, 6), line)
 
 
-class SolvedForY(unittest.TestCase):
+class SolvedForY(Case):
     def test_lines_that_hold_the_equation(self):
         """Each branch, put into the equation, makes it hold."""
         for line, count in (

@@ -41,6 +41,7 @@ from axispath.core.table.closing import closing
 from axispath.core.table.columns import heads
 from axispath.core.table.kinds.curve import moving_words
 from axispath.core.table.words import in_words
+from tests.case import Case
 from tests.core.hunting_curves import disagreements, random_curve
 
 
@@ -67,7 +68,7 @@ def measured(line):
     return measures(curve, slopes, round_of(curve, span), path)
 
 
-class Lines(unittest.TestCase):
+class Lines(Case):
     def test_lines_are_read_as_what_they_are(self):
         for line, kind, letter in (
             ("C(t) = (sin 5t, cos 4t) for 0 <= t <= 2π", "parametric", "t"),
@@ -133,7 +134,7 @@ class Lines(unittest.TestCase):
             apply(document, LetRun(id=document.lanes[0].id, letter="s"))
 
 
-class Ranges(unittest.TestCase):
+class Ranges(Case):
     def test_a_range_that_is_not_written_is_chosen_with_a_reason(self):
         for line, low, high, why in (
             ("(cos 5t, sin 3t)", "0", "2π", "one full period"),
@@ -201,7 +202,7 @@ class Ranges(unittest.TestCase):
         self.assertFalse(sheet("sin x").ground.equal)
 
 
-class Figures(unittest.TestCase):
+class Figures(Case):
     """Landmarks against known values."""
 
     def test_crossings_of_figures_of_cosines_by_the_counting_formula(self):
@@ -360,7 +361,7 @@ class Figures(unittest.TestCase):
         self.assertAlmostEqual(found.high, 2 * math.pi, 12)
 
 
-class Sizes(unittest.TestCase):
+class Sizes(Case):
     """Lengths and areas, against closed forms and mpmath."""
 
     def test_lengths(self):
@@ -401,7 +402,7 @@ class Sizes(unittest.TestCase):
         self.assertIsNone(measured("(floor t, t)").length)
 
 
-class Meeting(unittest.TestCase):
+class Meeting(Case):
     def met(self, *lines):
         lanes = resolve(sheet(*lines)).shown(SEARCHED)
         (found,) = crossings(lanes, View(), Effort(evaluations=40_000))
@@ -463,7 +464,7 @@ class Meeting(unittest.TestCase):
         self.assertEqual(first, second[::-1])
 
 
-class Properties(unittest.TestCase):
+class Properties(Case):
     @settings(max_examples=25, deadline=None)
     @given(some.lists(some.integers(-5, 5), min_size=2, max_size=5))
     def test_the_figure_of_a_function_has_its_landmarks(self, c):
@@ -509,7 +510,7 @@ class Properties(unittest.TestCase):
         self.assertGreater(settled, 15)
 
 
-class Pictures(unittest.TestCase):
+class Pictures(Case):
     FRAME = Frame(-2, 2, -1.5, 1.5, 800, 600)
 
     def shapes(self, line, frame=FRAME):
@@ -562,7 +563,7 @@ class Pictures(unittest.TestCase):
         self.assertTrue(dots[0].handle)
 
 
-class Moving(unittest.TestCase):
+class Moving(Case):
     def test_the_point_goes_to_where_the_hand_is(self):
         document = sheet("(2 cos t, 2 sin t)")
         place = {"x": 2 * math.cos(1.1), "y": 2 * math.sin(1.1)}

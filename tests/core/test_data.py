@@ -33,6 +33,7 @@ from axispath.core.sheet.edits import (
 )
 from axispath.core.sheet.refused import EditRefused
 from axispath.core.sheet.resolve import resolve
+from tests.case import Case
 
 LOG = "hours\tdepth [m]\n0\t1\n1\t3\n2\t5\n3\t7\n4\t9\n"
 FRAME = Frame(-1, 6, -2, 12, 700, 500)
@@ -54,7 +55,7 @@ def columns(document):
     return resolve(document).lane("d").measured.columns
 
 
-class Reading(unittest.TestCase):
+class Reading(Case):
     def test_separators_heads_commas_and_gaps(self):
         for text, names, values in (
             ("x;y\n1,5;2\n2,5;3\n", ["x_data", "y_data"], [[1.5, 2.5], [2, 3]]),
@@ -108,7 +109,7 @@ class Reading(unittest.TestCase):
         self.assertEqual(read(text).columns[0].cells.listed(), [v + 0.0 for v in values])
 
 
-class Describing(unittest.TestCase):
+class Describing(Case):
     @given(some.lists(some.integers(-1000, 1000), min_size=2, max_size=40))
     def test_summary_against_the_library(self, values):
         found = summary(np.array([*values, math.nan], dtype=float))
@@ -135,7 +136,7 @@ class Describing(unittest.TestCase):
         self.assertEqual(found.counts.sum(), len(values))
 
 
-class Columns(unittest.TestCase):
+class Columns(Case):
     def test_formulas_by_row_and_over_rows(self):
         document = sheet(LOG, "k = 2")
         for formula, wanted in (
@@ -228,7 +229,7 @@ class Columns(unittest.TestCase):
             apply(document, ArrangeRows(id="d", how="where", condition="depth >"))
 
 
-class Lanes(unittest.TestCase):
+class Lanes(Case):
     def test_pictures(self):
         document = apply(sheet(LOG + "5\t100\n"), SetRows(id="d", act="leave out", row=1))
         shapes = drawn(document, resolve(document).lane("d"), FRAME)

@@ -1,13 +1,14 @@
 import contextlib
 import io
 import re
-import unittest
 from pathlib import Path
+
+from tests.case import Case
 
 DOCS = Path(__file__).resolve().parents[2] / "docs"
 
 
-class Documentation(unittest.TestCase):
+class Documentation(Case):
     def test_the_script_in_core_md_runs_and_prints_what_it_says(self):
         (script,) = re.findall(r"```python\n(.*?)```", (DOCS / "core.md").read_text(), re.S)
         printed = io.StringIO()

@@ -3,7 +3,6 @@
 import itertools
 import random
 import re
-import unittest
 from fractions import Fraction
 
 import mpmath
@@ -25,6 +24,7 @@ from axispath.core.equations.wishes import read_wish
 from axispath.core.quantities.scalars import real_ball
 from axispath.core.quantities.surds import Surd
 from axispath.core.quantities.values import Measured, NoResult
+from tests.case import Case
 from tests.core.blocks_by_elimination import BY_HAND, POLYNOMIAL, TRANSCENDENTAL
 
 DIGITS = 30
@@ -91,7 +91,7 @@ def sides(text):
     return read, letters
 
 
-class EveryBlock(unittest.TestCase):
+class EveryBlock(Case):
     def setUp(self):
         working = mpmath.workdps(60)
         working.__enter__()
@@ -183,7 +183,7 @@ class EveryBlock(unittest.TestCase):
         self.assertEqual(dict(one.values), wanted)
 
 
-class Structure(unittest.TestCase):
+class Structure(Case):
     @given(
         some.lists(some.sets(some.sampled_from("abcdef"), min_size=1), max_size=7), some.randoms()
     )
@@ -222,7 +222,7 @@ class Structure(unittest.TestCase):
         self.assertFalse(known & loose)
 
 
-class Trouble(unittest.TestCase):
+class Trouble(Case):
     def told(self, text, **more):
         return [one.words for one in solved(text, **more).troubles]
 
@@ -351,7 +351,7 @@ class Trouble(unittest.TestCase):
         self.assertEqual((len(block.equations), block.left), (60, 15))
 
 
-class Reading(unittest.TestCase):
+class Reading(Case):
     def block(self, text, letters=()):
         return read_block(text, catalogue.SCOPE, frozenset(), letters)
 

@@ -1,7 +1,6 @@
 """Exact forms against balls at 60 digits: two arithmetics that share no code."""
 
 import random
-import unittest
 from fractions import Fraction
 
 import sympy
@@ -13,6 +12,7 @@ from axispath.core.arithmetic.build import program
 from axispath.core.arithmetic.exact import NotExact, exact_form
 from axispath.core.catalogue.balls import OutsideDomain
 from axispath.core.search.exact_forms import asked_for, asymptotes, exact_forms
+from tests.case import Case
 from tests.core.helpers import DEGREE, RADIAN, path, plan, read
 
 KNOWN = [
@@ -35,7 +35,7 @@ KNOWN = [
 SKIPPED = ("steps", "spread")
 
 
-class Exact(unittest.TestCase):
+class Exact(Case):
     def test_known_forms(self):
         for line, form in KNOWN:
             with self.subTest(line):
@@ -107,7 +107,7 @@ class Exact(unittest.TestCase):
         self.assertEqual(exact_form(plan("x^2/3"), RADIAN, Fraction(2)), sympy.Rational(4, 3))
 
 
-class Landmarks(unittest.TestCase):
+class Landmarks(Case):
     def forms(self, line, low=-10, high=10):
         found = path(line, low, high)
         asked = tuple(asked_for(f"{m.kind}:{k}", m) for k, m in enumerate(found.landmarks))

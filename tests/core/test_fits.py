@@ -25,6 +25,7 @@ from axispath.core.fits.result import CannotFit
 from axispath.core.fits.shape import shape_of
 from axispath.core.language.scope import Scope
 from axispath.core.language.statement import parse_expression
+from tests.case import Case
 
 NIST = json.loads((Path(__file__).parent / "nist_nonlinear.json").read_text())["sets"]
 DIGITS = 6
@@ -78,7 +79,7 @@ def named():
     return NIST.items() if isinstance(NIST, dict) else ((one["name"], one) for one in NIST)
 
 
-class Certified(unittest.TestCase):
+class Certified(Case):
     def test_all_from_both_starts(self):
         self.assertEqual(len(NIST), 20)
         for name, given_set in named():
@@ -101,7 +102,7 @@ class Certified(unittest.TestCase):
         self.assertLessEqual(missed, NOT_GUESSED)
 
 
-class Linear(unittest.TestCase):
+class Linear(Case):
     def test_a_polynomial_of_degree_ten_against_mpmath(self):
         """Places far from 0 and close together: powers of x alone would be almost the same."""
         x = np.array([100 + k * 0.37 + 0.05 * math.sin(k) for k in range(60)])
@@ -170,7 +171,7 @@ class Linear(unittest.TestCase):
             fit(shape("a ln(x - 100) + b x^c", ["a", "b", "c"]), np.arange(5.0), np.arange(5.0))
 
 
-class Algebra(unittest.TestCase):
+class Algebra(Case):
     """What is exact comes back; moving and stretching the axes changes parameters as it must."""
 
     @given(

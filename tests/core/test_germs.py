@@ -1,7 +1,6 @@
 """Exact places, quotients of polynomials and one-sided limits, against SymPy."""
 
 import random
-import unittest
 from fractions import Fraction
 
 import sympy
@@ -14,13 +13,14 @@ from axispath.core.arithmetic.exact import exact_form
 from axispath.core.arithmetic.identity import flat_levels, lowest_terms
 from axispath.core.arithmetic.rationals import Exact, exact_registers, guess
 from axispath.core.search.landmark import BREAKS
+from tests.case import Case
 from tests.core.helpers import DEGREE, RADIAN, path, plan
 
 FRACTIONS = st.fractions(-20, 20, max_denominator=40)
 X = sympy.Symbol("x")
 
 
-class ExactNumbers(unittest.TestCase):
+class ExactNumbers(Case):
     LINES = (
         "x + 2π", "3x/4 - π/6", "x^2 - 1", "sin(x)", "cos(2x)", "tan(x)", "√x", "|x - 1|",
         "floor(x)", "max(x, 1/2)", "ln(x)", "e^(x - x)", "1 if x < 1, x otherwise", "x/π",
@@ -61,7 +61,7 @@ class ExactNumbers(unittest.TestCase):
         self.assertEqual(value, Exact(Fraction(1, 2)))
 
 
-class Quotients(unittest.TestCase):
+class Quotients(Case):
     POLYNOMIALS = st.lists(st.integers(-5, 5), min_size=1, max_size=4)
 
     @given(POLYNOMIALS, POLYNOMIALS, POLYNOMIALS)
@@ -97,7 +97,7 @@ def _sympy(poly: fmpq_poly):
     return sum(sympy.Rational(int(c.p), int(c.q)) * X**k for k, c in enumerate(poly.coeffs()))
 
 
-class OneSidedLimits(unittest.TestCase):
+class OneSidedLimits(Case):
     PARTS = (
         *("sin(x)", "x", "√x", "x ln x", "e^x - 1", "1 - cos(x)", "ln(1 + x)", "x^2", "x^(1/3)"),
     )

@@ -2,7 +2,6 @@
 
 import math
 import re
-import unittest
 from fractions import Fraction
 
 import numpy as np
@@ -22,11 +21,12 @@ from axispath.core.sheet.refused import EditRefused
 from axispath.core.sheet.resolve import resolve
 from axispath.core.sheet.scopes import scope_of
 from axispath.core.sheet.ticks import label, places, spaced, tick_step
+from tests.case import Case
 
 colours = st.integers(0, 0xFFFFFF).map("#{:06x}".format)
 
 
-class Numbers(unittest.TestCase):
+class Numbers(Case):
     def written(self, ticks, low, high, least, unit=AngleUnit.RADIAN):
         step = tick_step(Document(unit=unit), ticks)
         part = spaced(step, least)
@@ -73,7 +73,7 @@ class Numbers(unittest.TestCase):
         self.assertEqual(edit.words(Document()), "the grid")
 
 
-class Captions(unittest.TestCase):
+class Captions(Case):
     def test_mathematics_stands_between_dollar_signs(self):
         scope = scope_of(())
         ((words, formula),) = caption("tide $h(x) = x^2$", scope)
@@ -86,7 +86,7 @@ class Captions(unittest.TestCase):
         self.assertEqual(len(caption("one\n\ntwo", scope)), 2)
 
 
-class Colours(unittest.TestCase):
+class Colours(Case):
     @given(colours, st.sampled_from(["#fffdf8", "#191f1c"]))
     def test_own_colours_stay_legible(self, colour, ground):
         self.assertGreaterEqual(contrast(legible(colour, ground), ground), LEAST_CONTRAST)
@@ -114,7 +114,7 @@ class Colours(unittest.TestCase):
                 self.assertEqual(colours[name], colour, (theme, name))
 
 
-class SampledLanes(unittest.TestCase):
+class SampledLanes(Case):
     def test_amounts_that_make_no_samples_are_refused(self):
         document = apply(Document(), AddLane(text="sin x", id="a"))
         for by, amount, told in (
@@ -140,7 +140,7 @@ class SampledLanes(unittest.TestCase):
                 self.assertEqual(np.isnan(rows[:, 1]).tolist(), missing)
 
 
-class Limits(unittest.TestCase):
+class Limits(Case):
     def test_the_widest_view_is_said_as_it_is(self):
         View(left=-4e12, right=4e12)
         with self.assertRaisesRegex(ValueError, "±10¹³"):

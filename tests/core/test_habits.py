@@ -21,6 +21,7 @@ from axispath.core.sheet.resolve import resolve
 from axispath.core.sheet.scopes import scope_of
 from axispath.core.solve.question import Unclear, ask
 from axispath.core.table.columns import heads
+from tests.case import Case
 from tests.core.helpers import RADIAN
 
 SHEET = Document(lanes=(Lane(id="f", text="f(x) = x^2 + 1"), Lane(id="a", text="a = 2")))
@@ -147,7 +148,7 @@ def statement(line):
     return parse_statement(written(line), scope_of(SHEET.lanes))
 
 
-class LinesAsTheyAreMeant(unittest.TestCase):
+class LinesAsTheyAreMeant(Case):
     def test_they_have_the_value_that_is_meant(self):
         definitions = resolve(SHEET).lanes[0].definitions
         for line, value in READ:
@@ -184,7 +185,7 @@ class LinesAsTheyAreMeant(unittest.TestCase):
                 self.assertEqual(found, [name])
 
 
-class OneLetterBesideAnArgument(unittest.TestCase):
+class OneLetterBesideAnArgument(Case):
     def test_it_is_a_factor_and_that_is_told(self):
         for line, missing, told in [
             ("mx + b", ("m", "b"), "mx is m times x"),
@@ -210,7 +211,7 @@ class OneLetterBesideAnArgument(unittest.TestCase):
         self.assertEqual([r.other for r in readings], ["3x^2 + 1"])
 
 
-class OfferedNames(unittest.TestCase):
+class OfferedNames(Case):
     def test_one_slip_of_the_fingers_is_seen(self):
         scope = catalogue.SCOPE
         for typed, meant in [
@@ -230,7 +231,7 @@ class OfferedNames(unittest.TestCase):
                 self.assertIsNone(nearest(typed, catalogue.SCOPE))
 
 
-class OtherReadings(unittest.TestCase):
+class OtherReadings(Case):
     def test_every_other_line_is_read_and_means_something_else(self):
         scope = scope_of(SHEET.lanes).with_values(("x",))
         seen = 0
@@ -242,7 +243,7 @@ class OtherReadings(unittest.TestCase):
         self.assertGreaterEqual(seen, 7)
 
 
-class SolveReadsAsALaneDoes(unittest.TestCase):
+class SolveReadsAsALaneDoes(Case):
     def test_the_sides_and_the_unknown(self):
         for line, unknown, left, right in EQUATIONS:
             with self.subTest(line):
@@ -298,7 +299,7 @@ class SolveReadsAsALaneDoes(unittest.TestCase):
         self.assertEqual(ask(SHEET, "sint = 1/2", "t").unknown, "t")
 
 
-class EndsAndColumns(unittest.TestCase):
+class EndsAndColumns(Case):
     def test_they_are_read_as_lines_are(self):
         for text, value in [(r"\frac{\pi}{2}", math.pi / 2), ("2pi", 2 * math.pi), ("2^{3}", 8)]:
             self.assertAlmostEqual(typed_end(SHEET, text).x, value, 14)

@@ -1,8 +1,9 @@
 """The imports point one way, as docs/architecture.md says."""
 
 import ast
-import unittest
 from pathlib import Path
+
+from tests.case import Case
 
 PACKAGE = Path(__file__).resolve().parents[2] / "axispath"
 # Each part of the core may import itself and the parts before it in one of these chains.
@@ -49,7 +50,7 @@ def imported(file):
             yield from (f"{node.module}.{alias.name}" for alias in node.names)
 
 
-class Imports(unittest.TestCase):
+class Imports(Case):
     def test_the_core_knows_neither_web_nor_database_nor_clock(self):
         files = list((PACKAGE / "core").rglob("*.py"))
         self.assertGreater(len(files), 30)

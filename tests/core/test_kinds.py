@@ -42,6 +42,7 @@ from axispath.core.sheet.refused import EditRefused
 from axispath.core.sheet.resolve import resolve
 from axispath.core.sheet.turning import TURNED
 from axispath.core.table.kinds import DESCRIBED, MOVING, OVER_SLIDER, OVER_X, READ
+from tests.case import Case
 
 # A line of each kind, by the kind's key.
 LINES = {
@@ -105,7 +106,7 @@ def whole():
     return apply(document, edits.SetWritten(id="resting", written=Written(rests=True)))
 
 
-class EveryKind(unittest.TestCase):
+class EveryKind(Case):
     def test_each_has_a_line_and_is_recognised(self):
         self.assertEqual(set(LINES), {kind.key for kind in KINDS})
         for lane in resolve(whole()):
@@ -159,7 +160,7 @@ class EveryKind(unittest.TestCase):
         self.assertEqual(set(GROUP_OF), set(Kind))
 
 
-class Values(unittest.TestCase):
+class Values(Case):
     def test_a_line_without_a_variable_is_a_value_and_takes_no_colour(self):
         document = Document()
         for line in ("sin(52°)", "2π/3", "3", "[1, 2]", "x^2", "2 x"):
@@ -205,7 +206,7 @@ class Values(unittest.TestCase):
         self.assertEqual((found.name, found.lane.colour), ("g", 1))
 
 
-class EveryEdit(unittest.TestCase):
+class EveryEdit(Case):
     """Each edit, tried on a sheet that has something of everything."""
 
     def edits(self):
@@ -286,7 +287,7 @@ class EveryEdit(unittest.TestCase):
         self.assertEqual(tried, set(get_args(edits.Edit)))
 
 
-class NewNames(unittest.TestCase):
+class NewNames(Case):
     def test_a_new_name_reaches_everything_that_was_typed(self):
         document = Document()
         for line, key in (("d = 2", "d"), ("f(x) = d x", "f"), ("s = 1", "s")):

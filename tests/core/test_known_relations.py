@@ -15,6 +15,7 @@ import sympy
 from axispath.core.plane.picture import curve_drawn
 from axispath.core.plane.relation import relation_of
 from axispath.core.search.landmark import Kind
+from tests.case import Case
 from tests.core.planes import FRAME, lane_of, path_of
 from tests.core.resultants import NAMES, X, Y, common_zeros, typed
 
@@ -90,7 +91,7 @@ def far_from(places, others):
     return [p for p in places if all(math.dist(p, other) > NEAR for other in others)]
 
 
-class Known(unittest.TestCase):
+class Known(Case):
     def test_turns_crossings_cusps_and_single_points(self):
         """None invented; none missed where the search says that it is complete."""
         self.assertGreaterEqual(len(CURVES), 60)

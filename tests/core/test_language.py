@@ -1,5 +1,4 @@
 import math
-import unittest
 
 from hypothesis import example, given, settings
 from hypothesis import strategies as st
@@ -38,6 +37,7 @@ from axispath.core.language.tree import (
     Sum,
 )
 from axispath.core.language.walking import walk
+from tests.case import Case
 from tests.core.corpus import MISTAKES, READINGS
 from tests.core.helpers import RADIAN, read
 
@@ -120,7 +120,7 @@ WORDS_OF_LINES = st.sampled_from(
 )
 
 
-class Reading(unittest.TestCase):
+class Reading(Case):
     def test_lines_have_the_value_the_rules_give_them(self):
         for line, x, value in READINGS:
             with self.subTest(line):
@@ -220,7 +220,7 @@ class Reading(unittest.TestCase):
         self.assertEqual(read(again), statement, again)
 
 
-class Corpus(unittest.TestCase):
+class Corpus(Case):
     def test_it_is_as_large_as_it_should_be(self):
         lines = {line for line, *_ in (*READINGS, *MISTAKES)}
         self.assertGreaterEqual(len(lines), 340)
@@ -252,7 +252,7 @@ class AnyNames(dict):
         return Definition(None, Number("2"))
 
 
-class HomeworkInLatex(unittest.TestCase):
+class HomeworkInLatex(Case):
     def test_pasted_lines_have_the_value_they_had_on_paper(self):
         for line, x, value in [
             (r"\frac{x^2}{3}", 3, 3),
@@ -303,7 +303,7 @@ class HomeworkInLatex(unittest.TestCase):
             self.assertTrue(error.message)
 
 
-class TwoReadings(unittest.TestCase):
+class TwoReadings(Case):
     def test_doubtful_lines_offer_the_other_reading(self):
         for line, other in [
             ("1/2x", "1/(2x)"),
@@ -324,7 +324,7 @@ class TwoReadings(unittest.TestCase):
             self.assertEqual(other_readings(line, catalogue.SCOPE), [], line)
 
 
-class Handbook(unittest.TestCase):
+class Handbook(Case):
     def test_every_example_of_the_rules_and_the_catalogue_can_be_read(self):
         for rule in RULES:
             for line in rule.examples:
@@ -344,7 +344,7 @@ class Handbook(unittest.TestCase):
             self.assertTrue(entry.summary.endswith("."), entry.word.name)
 
 
-class Typesetting(unittest.TestCase):
+class Typesetting(Case):
     def test_latex(self):
         for line, written in [
             ("x^2 - x - 3", "f(x) = {x}^{2} - x - 3"),

@@ -1,7 +1,6 @@
 """Extreme values of linear expressions on linear regions, against SciPy's linprog."""
 
 import random
-import unittest
 from fractions import Fraction
 
 from scipy.optimize import linprog
@@ -10,13 +9,14 @@ from axispath.core.sheet.document import Document
 from axispath.core.sheet.edits import AddLane, apply
 from axispath.core.sheet.refused import EditRefused
 from axispath.core.solve.largest import largest
+from tests.case import Case
 
 
 def asked(region, text):
     return largest(apply(Document(), AddLane(text=region)), text)
 
 
-class Largest(unittest.TestCase):
+class Largest(Case):
     def test_against_linprog(self):
         chance = random.Random(11)
         for _ in range(24):

@@ -1,7 +1,6 @@
 """Functions of two variables: critical points against SymPy, level lines against contourpy."""
 
 import math
-import unittest
 
 import contourpy
 import numpy as np
@@ -22,6 +21,7 @@ from axispath.core.sheet.levels import levels_of, nice
 from axispath.core.sheet.refused import EditRefused
 from axispath.core.sheet.resolve import resolve
 from axispath.core.table.kinds import DESCRIBED
+from tests.case import Case
 
 VIEW = View(left=-4, right=4, bottom=-3, top=3)
 SCREEN = Screen(-4, 4, -3, 3, 640, 480)
@@ -58,7 +58,7 @@ def found(formula):
     return SEARCHED["map"].path(lane, VIEW, Effort(evaluations=20_000), 1, None)
 
 
-class CriticalPoints(unittest.TestCase):
+class CriticalPoints(Case):
     def test_against_sympy(self):
         x, y = sympy.symbols("x y", real=True)
         for typed, form in FUNCTIONS:
@@ -99,7 +99,7 @@ class CriticalPoints(unittest.TestCase):
         self.assertTrue(found("x^2").complete)  # the same along y: no point of its own
 
 
-class Levels(unittest.TestCase):
+class Levels(Case):
     def test_lines_against_contourpy(self):
         """Every line of the other on a fine grid lies on ours, and ours have the level's value."""
         for typed, _ in FUNCTIONS[:8]:
@@ -175,7 +175,7 @@ class Levels(unittest.TestCase):
         self.assertEqual(levels_of(document, lane, VIEW), [])
 
 
-class Whole(unittest.TestCase):
+class Whole(Case):
     def test_words_framing_and_use_elsewhere(self):
         document = sheet("x^3 - 3x - y^2")
         lane = resolve(document).lanes[0]

@@ -22,6 +22,7 @@ from axispath.core.sheet.ends import typed_end
 from axispath.core.sheet.resolve import resolve
 from axispath.core.solve.answer import answer
 from axispath.core.solve.question import ask
+from tests.case import Case
 from tests.core.helpers import DEGREE, RADIAN
 
 RULES = ("x^3 - 7x + 1", "x^2", "x", "sin x", "1/x", "√x", "|x| - 1", "floor(x)", "a x")
@@ -88,7 +89,7 @@ def _path(path):
     return marks, spans, path.open, path.undefined, path.zero
 
 
-class Orders(unittest.TestCase):
+class Orders(Case):
     @given(st.integers(0, 10**9))
     @settings(max_examples=25, deadline=None)
     def test_two_orders_give_the_same(self, seed):
@@ -135,7 +136,7 @@ class Orders(unittest.TestCase):
         self.assertEqual(len(found), 160)
 
 
-class Forgetting(unittest.TestCase):
+class Forgetting(Case):
     def test_what_has_not_been_used_for_longest_goes_first(self):
         memory = Memory(2)
         memory.keep("a", 1)

@@ -12,6 +12,7 @@ from axispath.core.arithmetic.balls import BallFunction, precision
 from axispath.core.arithmetic.floats import float_function
 from axispath.core.arithmetic.program import NotComputable
 from axispath.core.catalogue.balls import OutsideDomain
+from tests.case import Case
 from tests.core.helpers import RADIAN, plan
 
 LISTS = ("steps", "spread", "sum", "product")
@@ -33,7 +34,7 @@ def called(name, argument):
     return f"{name}({', '.join([*['2'] * before, argument])})"
 
 
-class Pairs(unittest.TestCase):
+class Pairs(Case):
     def test_all_of_them(self):
         names = [name for name in catalogue.ENTRIES if name not in LISTS]
         looked = 0

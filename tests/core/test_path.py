@@ -1,7 +1,6 @@
 """Landmarks against values from elsewhere: exact forms, mpmath, published problems."""
 
 import math
-import unittest
 
 import mpmath
 import numpy as np
@@ -12,6 +11,7 @@ from axispath.core.arithmetic.floats import float_function, float_value
 from axispath.core.arithmetic.interval import End
 from axispath.core.search.find import find_zeros
 from axispath.core.search.landmark import BREAKS, Certainty, Kind, Method, Reason, Stretch
+from tests.case import Case
 from tests.core.hard import HARD
 from tests.core.helpers import DEGREE, RADIAN, path, plan, read
 from tests.core.hunting import disagreements, random_line
@@ -61,7 +61,7 @@ KNOWN = [
 ]
 
 
-class Known(unittest.TestCase):
+class Known(Case):
     def test_all_landmarks_and_no_others(self):
         for line, low, high, zeros, extrema in KNOWN:
             with self.subTest(line):
@@ -181,7 +181,7 @@ def _two_pi():
         return 2 * arb.pi()
 
 
-class Certainties(unittest.TestCase):
+class Certainties(Case):
     def test_what_is_proven_exact_and_approached(self):
         for line, low, high, certainty in [
             ("x^2 - 2", 0, 3, Certainty.PROVEN),
@@ -247,7 +247,7 @@ class Certainties(unittest.TestCase):
         self.assertEqual(found.of(Kind.ZERO), ())
 
 
-class Published(unittest.TestCase):
+class Published(Case):
     def test_the_zeros_of_alefeld_potra_and_shi(self):
         problems = list(zero_problems())
         self.assertEqual(len(problems), 154)
@@ -299,7 +299,7 @@ SMOOTH = st.recursive(
 )
 
 
-class Searches(unittest.TestCase):
+class Searches(Case):
     def test_a_root_at_an_exact_zero_is_no_false_alarm(self):
         # The float of sin(π + 0) is 1.2e-16, and its cube root is not small.
         found = disagreements("cbrt(sin((π)+(x)))", -3, 3, 4001)

@@ -1,7 +1,5 @@
 """Computations that take too long are broken off, by the clock of whoever waits."""
 
-import unittest
-
 from axispath.core.arithmetic.patience import OutOfTime, Patience, limited
 from axispath.core.path.lanes import Effort, crossing_path, path_of
 from axispath.core.path.survey import moving_survey
@@ -10,6 +8,7 @@ from axispath.core.sampling.view import Frame
 from axispath.core.sheet.document import Document
 from axispath.core.sheet.edits import AddLane, apply
 from axispath.core.sheet.resolve import resolve
+from tests.case import Case
 from tests.core.helpers import Clock
 
 FRAME = Frame(-10, 10, -7, 7, 300, 200)
@@ -22,7 +21,7 @@ def lanes(*lines):
     return document, list(resolve(document))
 
 
-class TimeIsCut(unittest.TestCase):
+class TimeIsCut(Case):
     def test_a_lane_that_was_broken_off_is_drawn_as_soon_as_there_is_time(self):
         _, (lane,) = lanes("sum(sin(k x) for k = 1 to 37)")
         clock = Clock()

@@ -19,6 +19,7 @@ from axispath.core.sheet.kinds.point import is_free, places
 from axispath.core.sheet.refused import EditRefused
 from axispath.core.sheet.resolve import resolve
 from axispath.core.table.words import explain_empty, in_words
+from tests.case import Case
 
 FRAME = Frame(-5, 5, -5, 5, 400, 400)
 NUMBERS = st.floats(-1e6, 1e6).map(lambda x: float(f"{x:.6g}") if abs(x) > 1e-90 else 0.0)
@@ -35,7 +36,7 @@ def point(document, name):
     return next(lane for lane in resolve(document) if lane.name == name)
 
 
-class Points(unittest.TestCase):
+class Points(Case):
     def test_they_are_named_by_the_next_capital_and_their_coordinates_can_be_used(self):
         document = sheet("f(x) = x^2", "A = 2", "(1, 3)", "P = (2, f(2))", "P_x + P_y", "P_y x")
         names = [lane.name for lane in resolve(document)]

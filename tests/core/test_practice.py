@@ -21,6 +21,7 @@ from axispath.core.sheet.document import Document, View
 from axispath.core.sheet.edits import AddLane, Slide, apply, with_view
 from axispath.core.sheet.practice import Cover, Question
 from axispath.core.sheet.refused import EditRefused
+from tests.case import Case
 from tests.core.answers import MARKED
 
 
@@ -40,7 +41,7 @@ def verdict(document, question, text):
         return "refused"
 
 
-class Marking(unittest.TestCase):
+class Marking(Case):
     def test_answers_worked_out_by_hand(self):
         count = 0
         for lines, asked, answers in MARKED:
@@ -135,7 +136,7 @@ class Marking(unittest.TestCase):
 SQUARE = {"left": -10, "right": 10, "bottom": -10, "top": 10}
 
 
-class Guessing(unittest.TestCase):
+class Guessing(Case):
     def setUp(self):
         self.document = sheet("f(x) = (x^2 - 3)(x - 5)/4", cover=Cover(on=True), view=SQUARE)
         self.found = whole(self.document)
@@ -214,7 +215,7 @@ class Guessing(unittest.TestCase):
 whole_numbers = st.integers(-9, 9)
 
 
-class Everywhere(unittest.TestCase):
+class Everywhere(Case):
     @settings(max_examples=30, deadline=None)
     @given(st.lists(st.fractions(-9, 9, max_denominator=6), min_size=1, max_size=3, unique=True))
     def test_what_the_engine_answers_is_right(self, roots):

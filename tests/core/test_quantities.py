@@ -37,6 +37,7 @@ from axispath.core.quantities.values import Grid, NoResult, Undefined
 from axispath.core.solve.linear import read_system
 from axispath.core.solve.rows import read_operation
 from axispath.core.table.results.exact import exact_text
+from tests.case import Case
 
 COMPLEX = Scope(catalogue.LINE_VOCABULARY)
 CALCULATOR = Calculator({}, AngleUnit.RADIAN)
@@ -78,7 +79,7 @@ matrices = some.integers(1, 4).flatmap(
 )
 
 
-class ExactNumbers(unittest.TestCase):
+class ExactNumbers(Case):
     @given(surds(), surds())
     def test_they_compute_as_mpmath_does(self, a, b):
         with mpmath.workdps(50):
@@ -143,7 +144,7 @@ class ExactNumbers(unittest.TestCase):
             (PI + Surd.of(1)).inverse()
 
 
-class Functions(unittest.TestCase):
+class Functions(Case):
     def test_principal_values_are_those_of_mpmath(self):
         places = (2 - 5j, -0.3 + 0.7j, 1.5 + 0.25j, -2 - 1j)
         names = {
@@ -191,7 +192,7 @@ class Functions(unittest.TestCase):
         self.assertLessEqual(set(MANY), set(catalogue.ENTRIES))
 
 
-class Matrices(unittest.TestCase):
+class Matrices(Case):
     @given(matrices)
     def test_inverses_and_determinants_are_exact(self, rows):
         a = grid(rows)
@@ -309,7 +310,7 @@ def order(value):
     return round(value.real, 6), round(value.imag, 6)
 
 
-class RowByRow(unittest.TestCase):
+class RowByRow(Case):
     @given(
         some.lists(some.lists(small, min_size=4, max_size=4), min_size=1, max_size=4),
         some.booleans(),
@@ -363,7 +364,7 @@ class RowByRow(unittest.TestCase):
                 read_operation(text, 2, COMPLEX, CALCULATOR)
 
 
-class LinearSystems(unittest.TestCase):
+class LinearSystems(Case):
     def solve(self, text):
         system = read_system(text, catalogue.SCOPE, CALCULATOR)
         found = solved(system)
@@ -429,7 +430,7 @@ class LinearSystems(unittest.TestCase):
             self.assertEqual(sum(given_names[n] * value[n] for _, n in parts), row[-1])
 
 
-class SmallSteps(unittest.TestCase):
+class SmallSteps(Case):
     @given(some.lists(small, min_size=1, max_size=5), some.integers(-3, 3))
     def test_series_divide_back(self, terms, start):
         try:

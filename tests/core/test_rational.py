@@ -1,7 +1,6 @@
 """Zeros of quotients of polynomials: as they were put in, and by mpmath at 50 digits."""
 
 import math
-import unittest
 from fractions import Fraction
 
 import mpmath
@@ -10,6 +9,7 @@ from hypothesis import strategies as st
 
 from axispath.core.arithmetic.rationals import MOST_PARTS, fraction_near
 from axispath.core.search.landmark import Kind
+from tests.case import Case
 from tests.core.helpers import path
 
 ROOT = st.integers(-7, 7)
@@ -21,7 +21,7 @@ def product(roots):
     return "".join(factors) or "1"
 
 
-class Rational(unittest.TestCase):
+class Rational(Case):
     @settings(max_examples=80, deadline=None)
     @given(st.lists(ROOT, max_size=5), st.lists(ROOT, max_size=3))
     def test_zeros_and_poles_are_those_put_in(self, above, below):
@@ -72,7 +72,7 @@ class Rational(unittest.TestCase):
         self.assertEqual((right.left, right.right), (-math.inf, math.inf))
 
 
-class FractionNear(unittest.TestCase):
+class FractionNear(Case):
     @given(st.fractions(-50, 50, max_denominator=MOST_PARTS))
     def test_a_fraction_is_found_again(self, value):
         near = fraction_near(float(value), abs(float(value)) * 1e-12 + 1e-15, MOST_PARTS)

@@ -3,7 +3,6 @@
 import itertools
 import math
 import random
-import unittest
 from fractions import Fraction
 
 import numpy as np
@@ -16,10 +15,11 @@ from axispath.core.plane.relation import relation_of
 from axispath.core.search.landmark import Kind
 from axispath.core.sheet.resolve import resolve
 from axispath.core.table.kinds import DESCRIBED
+from tests.case import Case
 from tests.core.planes import lane_of, path_of, places, sheet
 
 
-class Regions(unittest.TestCase):
+class Regions(Case):
     def test_corners_of_linear_regions(self):
         """Against the corners of SciPy's half-spaces: all pairs, kept where all hold."""
         chance = random.Random(5)

@@ -3,7 +3,6 @@
 import itertools
 import math
 import random
-import unittest
 
 import numpy as np
 from hypothesis import given, settings
@@ -32,12 +31,13 @@ from axispath.core.sheet.edits import AddLane, ReviseLane, apply
 from axispath.core.sheet.refused import EditRefused
 from axispath.core.sheet.resolve import resolve
 from axispath.core.table.kinds import DESCRIBED, READ
+from tests.case import Case
 from tests.core.planes import FRAME, VIEW, lane_of, met, path_of, places, sheet, sheet_with
 
 PLANE = Scope(catalogue.VOCABULARY, {}, frozenset("xy"), {}, frozenset(), frozenset())
 
 
-class Lines(unittest.TestCase):
+class Lines(Case):
     def test_what_is_a_relation_and_what_is_not(self):
         for line, kind in (
             ("x^2 + y^2 = 20", "relation"),
@@ -136,7 +136,7 @@ FORMULAS = (
 )
 
 
-class Boxes(unittest.TestCase):
+class Boxes(Case):
     """Interval arithmetic on arrays against single values, and those against mpmath elsewhere."""
 
     @given(
@@ -225,7 +225,7 @@ def components(segments, near):
     return len({root(k) for k in range(len(segments))})
 
 
-class Pictures(unittest.TestCase):
+class Pictures(Case):
     def picture(self, line, frame=FRAME):
         relation = relation_of(lane_of(line))
         return curve_drawn(relation, relation.curve, frame)
@@ -340,7 +340,7 @@ def distance_to_change(relation, x, y):
     return 1.0
 
 
-class Landmarks(unittest.TestCase):
+class Landmarks(Case):
     def test_the_outermost_points_of_a_bounded_one(self):
         path = path_of("x^2 + x y + y^2 = 3")
         words = {word: (m.x, m.y) for m in path.landmarks for word in m.extremes}
@@ -388,7 +388,7 @@ class Landmarks(unittest.TestCase):
                 self.assertAlmostEqual(max(m.x for m in found), lines[k][1], 12)
 
 
-class Reading(unittest.TestCase):
+class Reading(Case):
     def read(self, line, x):
         document = sheet(line)
         lane = resolve(document).lanes[0]
@@ -418,7 +418,7 @@ class Reading(unittest.TestCase):
                 self.assertIn(told, DESCRIBED[lane.kind.key].words(lane, path, document))
 
 
-class Trouble(unittest.TestCase):
+class Trouble(Case):
     def test_where_no_rule_gives_a_slope_all_stays_open(self):
         for lines in (("gcd(x, y) = 3",), ("x! + y = 3",), ("gcd(x, y) > 1 and y > 0",)):
             with self.subTest(lines):

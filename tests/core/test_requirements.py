@@ -1,8 +1,9 @@
 """The pinned lists: what runs is what is tested."""
 
 import re
-import unittest
 from pathlib import Path
+
+from tests.case import Case
 
 LISTS = Path(__file__).resolve().parents[2] / "requirements"
 
@@ -16,7 +17,7 @@ def asked(name):
     return {line for line in lines if line and not line.startswith(("-", "#"))}
 
 
-class Requirements(unittest.TestCase):
+class Requirements(Case):
     def test_the_test_list_holds_the_run_list(self):
         self.assertLessEqual(pins("run.txt").items(), pins("test.txt").items())
 

@@ -1,5 +1,4 @@
 import math
-import unittest
 
 import numpy as np
 
@@ -7,6 +6,7 @@ from axispath.core.arithmetic.balls import BallFunction
 from axispath.core.arithmetic.floats import float_function
 from axispath.core.sampling.curve import drawn
 from axispath.core.sampling.view import Frame
+from tests.case import Case
 from tests.core.helpers import RADIAN, plan
 
 STANDARD = Frame(-10, 10, -7, 7, 900, 560)
@@ -29,7 +29,7 @@ def x_of(pixels, frame=STANDARD):
     return frame.left + pixels / frame.width * (frame.right - frame.left)
 
 
-class Fidelity(unittest.TestCase):
+class Fidelity(Case):
     def test_every_stroke_stays_within_a_pixel_of_the_curve(self):
         for line in (
             "x^2 - x - 3",

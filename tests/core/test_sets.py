@@ -10,6 +10,7 @@ from axispath.core.sheet.document import Document, Lane
 from axispath.core.sheet.ends import typed_end
 from axispath.core.solve.answer import answer
 from axispath.core.solve.question import ask
+from tests.case import Case
 from tests.core import constructed, hunting_solve
 from tests.core.helpers import DEGREE, RADIAN
 
@@ -35,7 +36,7 @@ def close(found, wanted):
     return abs(Fraction(found) - wanted) <= abs(wanted) * Fraction(1, 10**14)
 
 
-class Constructed(unittest.TestCase):
+class Constructed(Case):
     def check(self, known):
         found = asked(known)
         self.assertEqual(found.open, (), known)
@@ -76,7 +77,7 @@ class Constructed(unittest.TestCase):
         self.family(lambda seed: constructed.waves(seed, degrees=False), 28)
 
 
-class Hunt(unittest.TestCase):
+class Hunt(Case):
     def test_random_questions_against_a_scan(self):
         chance = random.Random(47)
         looked = 0

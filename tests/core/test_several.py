@@ -11,6 +11,7 @@ from axispath.core.sheet.edits import AddLines, apply
 from axispath.core.sheet.edits.lines import MOST_AT_ONCE
 from axispath.core.sheet.refused import EditRefused
 from axispath.core.sheet.resolve import resolve
+from tests.case import Case
 
 HOMEWORK = r"""
 \documentclass{article}
@@ -57,7 +58,7 @@ TEXTS = (
 )
 
 
-class Several(unittest.TestCase):
+class Several(Case):
     def test_what_holds_lines_together_is_left_out(self):
         for text, wanted in TEXTS:
             self.assertEqual(several(text), wanted)

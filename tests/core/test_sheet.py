@@ -1,5 +1,4 @@
 import math
-import unittest
 
 from pydantic import ValidationError
 
@@ -31,6 +30,7 @@ from axispath.core.table.rows import TableRefused, places
 from axispath.core.table.values import column
 from axispath.core.table.words import explain_empty, in_words
 from axispath.demo.harbour import DEMOS
+from tests.case import Case
 
 
 def sheet(*lines, **settings):
@@ -50,7 +50,7 @@ def value(document, name, x):
     return float(column(lanes(document)[name], np.array([float(x)])).values[0])
 
 
-class Naming(unittest.TestCase):
+class Naming(Case):
     def test_expressions_get_the_next_free_letter(self):
         document = sheet("x", "x + 1", "h(x) = 2", "x^2")
         self.assertEqual(list(lanes(document))[:4], ["f", "g", "h", "j"])
@@ -66,7 +66,7 @@ class Naming(unittest.TestCase):
             self.assertIn("defined in another lane", caught.exception.message)
 
 
-class Dependencies(unittest.TestCase):
+class Dependencies(Case):
     def test_order_does_not_matter_and_nothing_is_stale(self):
         document = sheet("g(x) = f(x) + a", "a = 2b", "b = 3", "f(x) = x^2")
         self.assertEqual(value(document, "g", 2), 10)
@@ -109,7 +109,7 @@ class Dependencies(unittest.TestCase):
             apply(document, ReviseLane(id="lane0", text="f(x, y) = x y"))
 
 
-class Messages(unittest.TestCase):
+class Messages(Case):
     def test_a_wrong_number_of_arguments_is_told_with_the_signature(self):
         with self.assertRaises(EditRefused) as caught:
             sheet("volume(r, h) = π r^2 h", "k = volume(2)")
@@ -118,7 +118,7 @@ class Messages(unittest.TestCase):
         )
 
 
-class Cost(unittest.TestCase):
+class Cost(Case):
     def test_numbers_that_cannot_be_held_are_refused(self):
         for line in ("9^9^9^9^9", "a = exp(1000)", "x + 10^400", "f(x) = x^99999999999"):
             with self.assertRaises(EditRefused) as caught:
@@ -135,7 +135,7 @@ class Cost(unittest.TestCase):
         self.assertFalse(path.complete)
 
 
-class Edits(unittest.TestCase):
+class Edits(Case):
     def test_an_edit_leaves_the_old_document_alone(self):
         before = sheet("x^2")
         after = apply(before, ReviseLane(id="lane0", text="x^3"))
@@ -202,7 +202,7 @@ class Edits(unittest.TestCase):
             apply(document, AddLane(text="x"))
 
 
-class Looking(unittest.TestCase):
+class Looking(Case):
     def test_the_first_function_is_framed_and_later_ones_do_not_move_a_good_view(self):
         document = settled(Document(), sheet("x^2 - x - 3"))
         view = document.view
@@ -265,7 +265,7 @@ class Looking(unittest.TestCase):
         self.assertIn("falls to its minimum −1 at 0, then rises until 10; zeros at −1, 1", words)
 
 
-class SlidersTests(unittest.TestCase):
+class SlidersTests(Case):
     def slider(self, document, name="a"):
         return slider_range(document, lanes(document)[name])
 
@@ -318,7 +318,7 @@ class SlidersTests(unittest.TestCase):
         self.assertTrue(all(lane.ready for lane in resolve(twice)))
 
 
-class Tables(unittest.TestCase):
+class Tables(Case):
     def rows(self, start, stop, step, *lines):
         return list(places(sheet(*lines), Table(start=start, stop=stop, step=step)))
 

@@ -2,7 +2,6 @@
 
 import itertools
 import math
-import unittest
 
 from hypothesis import given
 from hypothesis import strategies as st
@@ -20,6 +19,7 @@ from axispath.core.solve.general import general_solution
 from axispath.core.solve.methods import METHODS, run
 from axispath.core.solve.question import Unclear, ask
 from axispath.core.solve.sets import Interval, common, united, written
+from tests.case import Case
 from tests.core import equations
 
 
@@ -39,7 +39,7 @@ def solved(line, low="", high="", document=SHEET, unknown=""):
     return answer(question, *ends, Effort(60_000))
 
 
-class Solutions(unittest.TestCase):
+class Solutions(Case):
     def test_all_solutions_and_no_others(self):
         self.assertGreaterEqual(len(equations.SOLVED), 50)
         for line, low, high, wanted in equations.SOLVED:
@@ -104,7 +104,7 @@ class Solutions(unittest.TestCase):
         self.assertEqual(one.mark.x, 2.0)
 
 
-class Inequalities(unittest.TestCase):
+class Inequalities(Case):
     def test_solution_sets(self):
         for line, wanted in equations.SETS:
             with self.subTest(line):
@@ -133,7 +133,7 @@ class Inequalities(unittest.TestCase):
             self.assertEqual(holds(both, x), holds(one, x) and holds(other, x))
 
 
-class Questions(unittest.TestCase):
+class Questions(Case):
     def test_what_cannot_be_asked_gets_a_sentence(self):
         for line, told in (
             ("", "no equation here yet"),
@@ -161,7 +161,7 @@ class Questions(unittest.TestCase):
         self.assertEqual(ask(SHEET, "a^2 = 4", "a").unknown, "a")
 
 
-class Methods(unittest.TestCase):
+class Methods(Case):
     def test_each_method_finds_the_dottie_number(self):
         wanted = float(mp.findroot(lambda x: mp.cos(x) - x, 0.7))
         question = ask(SHEET, "cos x = x")
@@ -212,7 +212,7 @@ class Methods(unittest.TestCase):
                 run(ask(SHEET, line), method, start, second)
 
 
-class GeneralSolutions(unittest.TestCase):
+class GeneralSolutions(Case):
     def families(self, line, unit=AngleUnit.RADIAN, high="2π"):
         document = sheet(unit=unit)
         question = ask(document, line)

@@ -1,7 +1,6 @@
 """Functions of two variables at a place and over rows and columns, against mpmath."""
 
 import math
-import unittest
 
 import numpy as np
 from mpmath import mp
@@ -13,6 +12,7 @@ from axispath.core.table.columns import heads, of_two
 from axispath.core.table.kinds import AT_PLACE
 from axispath.core.table.rows import TableRefused, places
 from axispath.core.table.values import column
+from tests.case import Case
 from tests.core.planes import sheet
 
 MAPS = (
@@ -33,7 +33,7 @@ def numbers(words):
     return [float(part.replace("−", "-")) for part in words.split("(")[1].split(")")[0].split(", ")]
 
 
-class Spots(unittest.TestCase):
+class Spots(Case):
     def test_value_and_gradient(self):
         for text, rule in MAPS:
             for x, y in ((2.0, 1.0), (-0.5, 0.25), (1.5, -1.25)):
@@ -72,7 +72,7 @@ class Spots(unittest.TestCase):
         self.assertEqual(spot("x^2 + y^2 <= 25", 3, 4).shown, "in it")
 
 
-class OverTwo(unittest.TestCase):
+class OverTwo(Case):
     def test_rows_and_columns(self):
         document = sheet("volume(r, h) = π r^2 h")
         self.assertEqual(of_two(document), ("volume",))

@@ -2,7 +2,6 @@
 
 import itertools
 import random
-import unittest
 
 import numpy as np
 from hypothesis import given, settings
@@ -19,6 +18,7 @@ from axispath.core.search.landmark import Kind
 from axispath.core.sheet.document import Document, View
 from axispath.core.sheet.edits import AddLane, Slide, apply
 from axispath.core.sheet.states import States, as_written
+from tests.case import Case
 from tests.core.helpers import Clock
 
 FRAME = Frame(-10, 10, -7, 7, 450, 300)
@@ -93,7 +93,7 @@ def alone(document, value):
     return {lane.lane.id: repr(shapes_of(drawn(now, lane, FRAME))) for lane in lanes}
 
 
-class Pictures(unittest.TestCase):
+class Pictures(Case):
     def test_each_state_looks_as_it_does_by_itself(self):
         values = (0.1, 1, -2.5, 3, 0, 2.75)
         for line in LINES:
@@ -141,7 +141,7 @@ class Pictures(unittest.TestCase):
             self.assertEqual(float(as_written(value)), lane.value)
 
 
-class Thinned(unittest.TestCase):
+class Thinned(Case):
     @settings(max_examples=200, deadline=None)
     @given(st.integers(0, 10**9))
     def test_what_is_left_out_lies_on_the_line(self, seed):
@@ -160,7 +160,7 @@ class Thinned(unittest.TestCase):
                 self.assertLessEqual(np.abs(line - y[start:stop]).max(), 2 * PASSES * STRAIGHT)
 
 
-class Landmarks(unittest.TestCase):
+class Landmarks(Case):
     """What is marked while something moves, against a search from nothing."""
 
     def both(self, lines, values):

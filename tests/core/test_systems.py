@@ -1,7 +1,5 @@
 """Two equations in two unknowns: all solutions against resultants, and their exact forms."""
 
-import unittest
-
 import sympy
 
 from axispath.core.arithmetic.unit import AngleUnit
@@ -11,6 +9,7 @@ from axispath.core.path.relations.forms import both_of, pair_forms
 from axispath.core.sheet.document import Document
 from axispath.core.sheet.refused import EditRefused
 from axispath.core.solve.system import solve_system
+from tests.case import Case
 from tests.core.planes import VIEW, met, path_of
 from tests.core.resultants import X, Y, common_zeros, typed
 
@@ -53,7 +52,7 @@ def _rounded(place):
     return [round(part, 9) for part in place]
 
 
-class Meeting(unittest.TestCase):
+class Meeting(Case):
     def test_all_solutions_against_resultants(self):
         for pair in SYSTEMS:
             both = [sympy.sympify(side, locals={"x": X, "y": Y}) for side in pair]
@@ -81,7 +80,7 @@ class Meeting(unittest.TestCase):
         self.assertFalse(met("x + y = 1", "2x + 2y = 2").complete)
 
 
-class Exactly(unittest.TestCase):
+class Exactly(Case):
     def forms(self, path):
         wanted = [both for key, mark in keyed("R", path) if (both := both_of(key, mark))]
         found = pair_forms(AngleUnit.RADIAN, tuple(wanted))
@@ -104,7 +103,7 @@ class Exactly(unittest.TestCase):
         self.assertEqual(self.forms(met("x^2 = 2.0000000000001", "y = x")), set())
 
 
-class Systems(unittest.TestCase):
+class Systems(Case):
     """Two unknowns as they are typed in Solve."""
 
     def solved(self, text):

@@ -1,6 +1,5 @@
 """Tables of values: rows, columns, and what is read off them."""
 
-import unittest
 from fractions import Fraction
 
 import numpy as np
@@ -17,6 +16,7 @@ from axispath.core.table.points import point_rows
 from axispath.core.table.rows import TableRefused, places, stretch
 from axispath.core.table.values import column
 from axispath.exchange.table import table_text
+from tests.case import Case
 
 
 def sheet(*lines):
@@ -34,7 +34,7 @@ def marks(document, **table):
     return x, row_marks([head.source for head in found], x, values)
 
 
-class Rows(unittest.TestCase):
+class Rows(Case):
     def rows(self, document=None, **table):
         return places(document or sheet(), Table(**table)).tolist()
 
@@ -96,7 +96,7 @@ class Rows(unittest.TestCase):
                 places(sheet(), Table(**table))
 
 
-class Columns(unittest.TestCase):
+class Columns(Case):
     def test_expressions_lanes_and_derivatives(self):
         document = sheet("f(x) = x^2", "g(x) = x + 2", "a = 3")
         found = heads(document, Table(columns=("f(x) - g(x)", "f'(x)", "a x", "f(x)", "q x", "f(")))
@@ -132,7 +132,7 @@ class Columns(unittest.TestCase):
         self.assertEqual((table.start, table.stop, table.step), ("0", "9", "3"))
 
 
-class ReadingOff(unittest.TestCase):
+class ReadingOff(Case):
     def test_zeros_poles_jumps_hits_and_crossings(self):
         for lines, table, wanted in (
             (("x^2 - 2",), {}, [(3, "zero", -(2**0.5)), (6, "zero", 2**0.5)]),

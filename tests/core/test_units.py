@@ -32,6 +32,7 @@ from axispath.core.sheet.refused import EditRefused
 from axispath.core.sheet.resolve import resolve
 from axispath.core.sheet.scopes import COMPLEX
 from axispath.core.table.results.result import result_of
+from tests.case import Case
 
 # Lines and their results at six digits, worked out by hand from the definitions in the SI Brochure
 # (SI) and NIST SP 811, appendix B (NIST).
@@ -176,7 +177,7 @@ def work(line, document=None):
     return result_of(document, resolve(document).working[-1])
 
 
-class Quantities(unittest.TestCase):
+class Quantities(Case):
     def test_lines_from_the_definitions(self):
         self.assertGreaterEqual(len(LINES), 80)
         for line, wanted in LINES:
@@ -306,7 +307,7 @@ class Quantities(unittest.TestCase):
         self.assertIsNone(resolve(plain).lanes[-1].measure)
 
 
-class Axes(unittest.TestCase):
+class Axes(Case):
     def sheet(self, x, y, *lines, work=()):
         document = Document()
         ground = document.ground.model_copy(update={"x_unit": x, "y_unit": y})

@@ -32,6 +32,7 @@ from axispath.core.table.results.digits import written
 from axispath.core.table.results.names import names_in_use
 from axispath.core.table.results.result import result_of
 from axispath.core.table.rows import places
+from tests.case import Case
 from tests.core.lines_by_hand import DECIMAL, EXACT, TRAPS
 
 RAISED = str.maketrans("⁰¹²³⁴⁵⁶⁷⁸⁹⁻", "0123456789-")
@@ -53,7 +54,7 @@ def at(document, name, x):
     return float(lane.floats(np.array([x]))[0])
 
 
-class Results(unittest.TestCase):
+class Results(Case):
     def test_there_are_many_lines_and_half_of_them_are_traps(self):
         self.assertGreaterEqual(len(EXACT) + len(DECIMAL) + len(TRAPS), 250)
 
@@ -190,7 +191,7 @@ class Results(unittest.TestCase):
         self.assertEqual(results(document)[2].shown, "3")
 
 
-class OnTheSheet(unittest.TestCase):
+class OnTheSheet(Case):
     def test_lines_are_not_on_the_sheet_until_they_are_sent(self):
         document = apply(worked("f(x) = a x", "a = 3"), AddLane(text="f(2)"))
         self.assertEqual([lane.text for lane in document.shown_lanes], ["f(2)"])
@@ -254,7 +255,7 @@ class OnTheSheet(unittest.TestCase):
         self.assertEqual([float_value(plan, lane.unit) for plan in lane.programs], [2.0, -5.0])
 
 
-class Lines(unittest.TestCase):
+class Lines(Case):
     def test_a_line_at_rest_is_kept_and_its_name_is_free_of_meaning(self):
         document = worked("a = 3", "a + 1")
         first = document.lanes[0].id
@@ -310,7 +311,7 @@ class Lines(unittest.TestCase):
         self.assertIn(r"Q = \begin{bmatrix}", as_latex(both))
 
 
-class Notations(unittest.TestCase):
+class Notations(Case):
     def test_by_hand(self):
         for value, notation, digits, wanted in (
             ("12345.678", "fixed", 3, "12345.678"),

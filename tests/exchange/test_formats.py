@@ -47,6 +47,7 @@ from axispath.exchange.script.functions import CARRIED, NAMES, PLAIN
 from axispath.exchange.script.written import notebook, script
 from axispath.exchange.sheets.archive import MOST_BYTES, archive
 from axispath.exchange.sheets.file import MARK, read_sheet, schema, sheet_file
+from tests.case import Case
 from tests.core.test_kinds import LINES, whole
 from tests.exchange.fresh import environment
 
@@ -129,7 +130,7 @@ def tearDownModule():
     FRESH.cleanup()
 
 
-class Files(unittest.TestCase):
+class Files(Case):
     def test_every_demo_and_every_kind_of_lane_come_back_as_they_were(self):
         published = schema()
         jsonschema.Draft202012Validator.check_schema(published)
@@ -224,7 +225,7 @@ class Files(unittest.TestCase):
         self.assertFalse(found.startswith((".", " ")))
 
 
-class Scripts(unittest.TestCase):
+class Scripts(Case):
     def test_scripts_run_by_themselves_and_find_the_zeros_of_the_sheet(self):
         for name, make in DEMOS.items():
             with self.subTest(name):
@@ -303,7 +304,7 @@ class Scripts(unittest.TestCase):
         self.assertLessEqual(set(CARRIED.values()), NAMES)
 
 
-class Notebooks(unittest.TestCase):
+class Notebooks(Case):
     def test_each_is_valid(self):
         for make in DEMOS.values():
             text = notebook(make()).decode()
@@ -318,7 +319,7 @@ class Notebooks(unittest.TestCase):
         self.assertTrue(any("image/png" in one.get("data", {}) for one in outputs))
 
 
-class Others(unittest.TestCase):
+class Others(Case):
     def test_spreadsheets_hold_what_the_sheet_has(self):
         for name, make in DEMOS.items():
             with self.subTest(name):

@@ -3,7 +3,6 @@
 import csv
 import io
 import math
-import unittest
 
 from axispath.core.path.lanes import Effort
 from axispath.core.path.survey import survey
@@ -11,6 +10,7 @@ from axispath.core.search.landmark import Certainty, Kind
 from axispath.core.sheet.document import Document
 from axispath.core.sheet.edits import AddLane, apply
 from axispath.exchange.landmarks import landmarks_csv
+from tests.case import Case
 
 
 def rows(*lines):
@@ -22,7 +22,7 @@ def rows(*lines):
     return list(csv.DictReader(io.StringIO(text)))
 
 
-class Landmarks(unittest.TestCase):
+class Landmarks(Case):
     def test_a_crossing_is_one_row_with_both_parameters(self):
         (row,) = [r for r in rows("(sin t, sin 2t)") if r["kind"] == Kind.CROSSING.value]
         first, second = sorted(float(t) for t in row["parameters"].split())

@@ -1,15 +1,14 @@
 """Lists of numbers as spreadsheets and instruments write them."""
 
-import unittest
-
 from hypothesis import given
 from hypothesis import strategies as st
 
 from axispath.core.sheet.refused import EditRefused
 from axispath.exchange.numbers import numbers_from
+from tests.case import Case
 
 
-class FromFiles(unittest.TestCase):
+class FromFiles(Case):
     def test_the_habits_of_files(self):
         for text, wanted in (
             ("1\n2\n3", ["1", "2", "3"]),

@@ -1,7 +1,6 @@
 """Pictures to take away show what the sheet shows, and nothing else."""
 
 import io
-import unittest
 import xml.etree.ElementTree as ET
 
 import numpy as np
@@ -16,6 +15,7 @@ from axispath.core.sheet.resolve import resolve
 from axispath.exchange.picture.draw import EDGE, RAIL, picture
 from axispath.exchange.picture.seen import Seen
 from axispath.exchange.picture.sheet_of_paper import PLAIN, typeset
+from tests.case import Case
 
 VIEW = View(left=-5, right=5, bottom=-4, top=4)
 SPRUCE, SIGNAL = (27, 94, 75), (200, 80, 30)
@@ -28,7 +28,7 @@ def sheet(*lines, **ground):
     return apply(with_view(document, VIEW), SetGround(ground=Ground(grid="none", **ground)))
 
 
-class Pictures(unittest.TestCase):
+class Pictures(Case):
     WIDTH, HEIGHT = 600, 400
 
     def pixels(self, document, scale=1.0, **seen):

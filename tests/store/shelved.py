@@ -1,15 +1,14 @@
 """A person with sheets in an emptied store."""
 
-import unittest
-
 from axispath.core.path.edited import edited
 from axispath.core.sheet.document import Document
 from axispath.core.sheet.edits import AddLane
 from axispath.store import people, sheets
+from tests.case import Case
 from tests.database import empty_store
 
 
-class Shelved(unittest.TestCase):
+class Shelved(Case):
     def setUp(self):
         self.store = empty_store()
         self.addCleanup(self.store.engine.dispose)

@@ -1,6 +1,5 @@
 """Nothing grows without end: histories are small, thinned and bounded; what is given up goes."""
 
-import unittest
 from datetime import timedelta
 
 from alembic import command
@@ -19,13 +18,14 @@ from axispath.store.history import NotFound, document_at
 from axispath.store.models import Person, Receipt, Revision, Sheet
 from axispath.store.packing import packed, unpacked
 from axispath.store.tidying import tidy
+from tests.case import Case
 from tests.database import address, empty_store
 from tests.store.shelved import Shelved
 
 LONG = "f(x) = " + " + ".join(f"{k} sin({k}x + {k * k})" for k in range(1, 80))
 
 
-class Packing(unittest.TestCase):
+class Packing(Case):
     @given(st.binary(max_size=3000), st.binary(max_size=3000))
     def test_what_is_packed_comes_back(self, one, other):
         self.assertEqual(unpacked(packed(one)), one)
@@ -165,7 +165,7 @@ class Growth(Shelved):
         self.assertIsNotNone(tidy(self.store))
 
 
-class Migrated(unittest.TestCase):
+class Migrated(Case):
     def test_a_history_of_whole_documents_is_packed_and_stays_whole(self):
         store = empty_store()
         self.addCleanup(store.engine.dispose)

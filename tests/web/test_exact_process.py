@@ -4,6 +4,7 @@ import time
 import unittest
 
 from axispath.web import exact
+from tests.case import Case
 
 SECONDS = 60  # that a busy machine may take
 
@@ -27,7 +28,7 @@ def failing(what):
     raise ValueError(what)
 
 
-class Process(unittest.TestCase):
+class Process(Case):
     def eventually(self, jobs):
         until = time.monotonic() + SECONDS
         while time.monotonic() < until:

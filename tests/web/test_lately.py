@@ -6,9 +6,10 @@ from unittest.mock import patch
 from axispath.core.memory import Memory
 from axispath.web import lately
 from axispath.web.lately import FRESH, Lately
+from tests.case import Case
 
 
-class Answers(unittest.TestCase):
+class Answers(Case):
     def setUp(self):
         self.now = 1000.0
         clock = patch.object(lately.time, "monotonic", lambda: self.now)

@@ -9,6 +9,7 @@ import unittest.mock
 from email import message_from_bytes, policy
 
 from axispath import letters
+from tests.case import Case
 
 
 class Taking(socketserver.StreamRequestHandler):
@@ -35,7 +36,7 @@ class Taking(socketserver.StreamRequestHandler):
         self.wfile.write(f"{text}\r\n".encode())
 
 
-class Letters(unittest.TestCase):
+class Letters(Case):
     def send(self, where):
         with unittest.mock.patch.dict(os.environ, {"AXISPATH_LETTERS": where}):
             self.assertTrue(letters.configured())

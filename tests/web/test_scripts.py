@@ -9,6 +9,7 @@ from pathlib import Path
 
 from axispath.web.assets import without_comments
 from axispath.web.desk import DESK_PAGES
+from tests.case import Case
 from tools.schema_types import PLACE, written
 
 ROOT = Path(__file__).resolve().parents[2]
@@ -27,7 +28,7 @@ console.log(JSON.stringify(pairs.filter(([a, b]) => tree(a) !== tree(b))));
 """
 
 
-class Scripts(unittest.TestCase):
+class Scripts(Case):
     def test_types_of_requests_are_those_of_the_models(self):
         told = "python -m tools.schema_types writes them anew"
         self.assertEqual(PLACE.read_text(), written(), told)

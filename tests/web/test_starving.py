@@ -2,10 +2,10 @@
 
 import os
 import threading
-import unittest
 from pathlib import Path
 
 from tests.browser.harness import running_server
+from tests.case import Case
 from tests.database import empty_store
 from tests.guest import Guest
 
@@ -27,7 +27,7 @@ HEAVY = (
 )
 
 
-class Starving(unittest.TestCase):
+class Starving(Case):
     @classmethod
     def setUpClass(cls):
         empty_store().engine.dispose()

@@ -2,7 +2,6 @@ import json
 import re
 import struct
 import threading
-import unittest
 
 import numpy as np
 
@@ -11,6 +10,7 @@ from axispath.store import people
 from axispath.web import source
 from axispath.web.app import create_app
 from axispath.web.inside import VIEWS, application
+from tests.case import Case
 from tests.database import address, empty_store
 
 VIEW = {"left": -5, "right": 5, "bottom": -4, "top": 4}
@@ -19,7 +19,7 @@ VIEW = {"left": -5, "right": 5, "bottom": -4, "top": 4}
 FIRST = [{"do": "add lane", "text": "x"}]
 
 
-class WebTest(unittest.TestCase):
+class WebTest(Case):
     @classmethod
     def setUpClass(cls):
         empty_store().engine.dispose()

@@ -6,7 +6,6 @@ import signal
 import tempfile
 import threading
 import time
-import unittest
 from dataclasses import replace
 from pathlib import Path
 
@@ -14,6 +13,7 @@ from axispath.core.sheet.refused import EditRefused
 from axispath.work import broker, client
 from axispath.work.kinds import AT_ONCE, MEGABYTE, WAITING_EACH, Kind
 from axispath.work.protocol import BROKEN, TOO_LARGE, TOO_LONG, Busy, Cut, Job, called
+from tests.case import Case
 from tests.work import jobs
 
 QUICK = Kind("quick", 3, 0.5, 1.0, 20.0, 1, usual=200 * MEGABYTE, most=400 * MEGABYTE)
@@ -23,7 +23,7 @@ def serve(address, kinds, longest_wait):
     broker.Broker(address, {}, kinds, longest_wait=longest_wait).serve()
 
 
-class Brokered(unittest.TestCase):
+class Brokered(Case):
     kind = QUICK
     longest_wait = broker.LONGEST_WAIT
 

@@ -5,7 +5,6 @@ from __future__ import annotations
 import itertools
 from collections.abc import Callable, Mapping
 from fractions import Fraction
-from functools import cache
 
 from axispath.core import catalogue
 from axispath.core.arithmetic.patience import time_check
@@ -32,6 +31,7 @@ from axispath.core.language.tree import (
     Sum,
 )
 from axispath.core.language.walking import free_names, literal
+from axispath.core.memory import remembered
 
 MOST_PARTS = 8_000
 Rule = Callable[[Expression], Expression]
@@ -363,7 +363,7 @@ def _in_unit(entry: catalogue.Entry, outer: Expression) -> Expression:
     return Quotient(outer, ANGLE_FACTOR) if entry.angle is catalogue.Angle.RESULT else outer
 
 
-@cache
+@remembered(None)
 def _stated(function: str, k: int) -> Expression:
     entry = catalogue.ENTRIES[function]
     scope = catalogue.SCOPE.with_values(entry.word.arguments)

@@ -3,14 +3,14 @@
 from __future__ import annotations
 
 from dataclasses import replace
-from functools import lru_cache
 
 from axispath.core.arithmetic.program import Program, Step
 from axispath.core.arithmetic.rationals import Exact, Inexact, carried_out
 from axispath.core.arithmetic.unit import AngleUnit
+from axispath.core.memory import remembered
 
 
-@lru_cache(maxsize=1024)
+@remembered(1024)
 def folded(plan: Program, unit: AngleUnit) -> Program:
     """The program with every constant part that is a fraction written as one.
 

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from fractions import Fraction
-from functools import lru_cache
 
 from flint import acb, arb, fmpq
 
@@ -13,6 +12,7 @@ from axispath.core.arithmetic.interval import End
 from axispath.core.arithmetic.program import Program
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.arithmetic.waves import BITS, Measure, Wave, common, full_turn, wave_of
+from axispath.core.memory import remembered
 
 MOST_MIRRORS = 400
 
@@ -35,7 +35,7 @@ class Motion:
 UNKNOWN = Motion()
 
 
-@lru_cache(maxsize=256)
+@remembered(256)
 def motion_of(x: Program, y: Program, unit: AngleUnit) -> Motion:
     """How the point (x, y) moves."""
     waves = wave_of(x, unit), wave_of(y, unit)

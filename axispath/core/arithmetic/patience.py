@@ -7,6 +7,8 @@ from contextlib import contextmanager
 from contextvars import ContextVar
 from dataclasses import dataclass
 
+from axispath.core.memory import keeps
+
 Clock = Callable[[], float]
 
 
@@ -33,6 +35,7 @@ class _Deadline:
 
 
 _deadline: ContextVar[_Deadline | None] = ContextVar("deadline", default=None)
+keeps(lambda: _deadline.set(None))
 
 
 @contextmanager

@@ -13,7 +13,6 @@ import math
 from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
 from fractions import Fraction
-from functools import lru_cache
 
 from flint import acb, arb, fmpq
 
@@ -21,6 +20,7 @@ from axispath.core.arithmetic.balls import precision
 from axispath.core.arithmetic.program import Program, Step
 from axispath.core.arithmetic.rationals import Exact, exact_registers
 from axispath.core.arithmetic.unit import AngleUnit
+from axispath.core.memory import remembered
 
 BITS = 200
 MOST_TERMS = 160
@@ -284,7 +284,7 @@ def _measured(inner: Wave) -> tuple[Measure, Fraction] | None:
     return (("π", 1), rise.turns) if rise.turns else (PLAIN, rise.rational)
 
 
-@lru_cache(maxsize=512)
+@remembered(512)
 def wave_of(plan: Program, unit: AngleUnit) -> Wave | None:
     """What a program of one input is as a wave; None where that is not known."""
     reader = _Reader(unit)

@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 from fractions import Fraction
-from functools import lru_cache
 
+from axispath.core.memory import remembered
 from axispath.core.quantities.surds import Surd
 from axispath.core.quantities.values import Scalar
 
@@ -16,7 +16,7 @@ def is_turned(base: Scalar) -> bool:
     return not base.is_real or base.sign() < 0
 
 
-@lru_cache(maxsize=4096)
+@remembered(4096)
 def number_of(text: str) -> Surd:
     """A number as it was typed."""
     return Surd.of(Fraction(text))

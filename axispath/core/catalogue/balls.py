@@ -12,12 +12,23 @@ from collections.abc import Callable
 
 from flint import arb, arb_series, ctx
 
+from axispath.core.memory import keeps
+
 Ball = arb | arb_series
 
 MAX_ORDER = 8
 LONGEST = 32
-ctx.cap = LONGEST  # a global of the library: the longest series anyone here may ask for
+BITS = 53  # of what is not asked for with more
 NAN = arb.nan()
+
+
+def _put_back() -> None:
+    """Globals of the library: its working precision, and the longest series anyone may ask for."""
+    ctx.prec, ctx.cap = BITS, LONGEST
+
+
+_put_back()
+keeps(_put_back)
 
 
 LOCK = threading.RLock()

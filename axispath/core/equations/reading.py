@@ -9,7 +9,7 @@ from __future__ import annotations
 import re
 from collections.abc import Iterable
 from dataclasses import dataclass, replace
-from functools import lru_cache, partial
+from functools import partial
 
 from axispath.core import catalogue
 from axispath.core.language.errors import LanguageError, mended
@@ -32,6 +32,7 @@ from axispath.core.language.tree import (
 )
 from axispath.core.language.vocabulary import Vocabulary
 from axispath.core.language.walking import free_names, walk
+from axispath.core.memory import remembered
 
 MOST_EQUATIONS = 60
 AMOUNT = re.compile(r"[-−+]?\s*[\d.]+(?:e[-+]?\d+)?\s*([^\W\d]\w*)", re.IGNORECASE)
@@ -117,7 +118,7 @@ def lines_of(text: str) -> list[str]:
     return found
 
 
-@lru_cache(maxsize=512)
+@remembered(512)
 def claimed(text: str, letters: Letters = ()) -> frozenset[str]:
     """The names that a block may find: all names in it, whatever the sheet defines."""
     return _Reader(text, Scope(_OPEN), letters).candidates

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from functools import lru_cache
 
 from flint import arb
 
@@ -17,6 +16,7 @@ from axispath.core.language.numbers import decimal
 from axispath.core.language.scope import Scope
 from axispath.core.language.statement import parse_expression
 from axispath.core.language.tree import Converted
+from axispath.core.memory import remembered
 from axispath.core.quantities.dimensions import NONE, Dimension, told
 from axispath.core.quantities.scalars import real_ball
 from axispath.core.quantities.surds import Surd
@@ -57,7 +57,7 @@ class Wish:
         return self.shown
 
 
-@lru_cache(maxsize=1024)
+@remembered(1024)
 def read_wish(name: str, low: str, high: str, start: str, unit: str) -> Wish:
     """What was typed beside an unknown. Never fails."""
     try:

@@ -5,7 +5,6 @@ from __future__ import annotations
 import itertools
 from collections.abc import Callable, Iterator
 from fractions import Fraction
-from functools import lru_cache
 from typing import Any
 
 from axispath.core.language.tree import (
@@ -32,6 +31,7 @@ from axispath.core.language.tree import (
     Sum,
     UnitOf,
 )
+from axispath.core.memory import remembered
 
 
 def _nothing(node: Any) -> tuple[Expression, ...]:
@@ -103,7 +103,7 @@ class _Same:
         return isinstance(other, _Same) and other.node is self.node
 
 
-@lru_cache(maxsize=8192)
+@remembered(8192)
 def _names_of(same: _Same) -> tuple[Name | Call, ...]:
     return tuple(free_names(same.node))
 

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from fractions import Fraction
-from functools import lru_cache
 
 from flint import arb, arb_series
 
@@ -14,6 +13,7 @@ from axispath.core.arithmetic.program import Program, Step
 from axispath.core.arithmetic.rationals import Exact, exact_registers, sine_and_cosine
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.catalogue.balls import OutsideDomain
+from axispath.core.memory import remembered
 from axispath.core.search.corner import Corner
 from axispath.core.search.germ import Germ
 from axispath.core.search.prepared import Prepared, plainer_program
@@ -89,7 +89,7 @@ def _is_power(step: Step) -> bool:
     return step.operation == "power"
 
 
-@lru_cache(maxsize=128)
+@remembered(128)
 def _fixed(prepared: Prepared, unit: AngleUnit) -> dict[int, Fraction]:
     """The fractions among the steps that do not depend on the input."""
     registers = exact_registers(prepared.plan, unit, Exact(Fraction(0)))

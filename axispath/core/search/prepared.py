@@ -8,13 +8,13 @@ from __future__ import annotations
 
 import itertools
 from dataclasses import dataclass
-from functools import lru_cache
 
 from axispath.core import catalogue
 from axispath.core.arithmetic.build import Builder
 from axispath.core.arithmetic.program import Program, Step, TooLarge
 from axispath.core.language.statement import parse_expression
 from axispath.core.language.tree import Expression
+from axispath.core.memory import remembered
 
 MOST_COMPARED = 8  # values of a minimum whose meeting points are looked for
 MOST_GUARDED = 400  # steps with guards
@@ -32,7 +32,7 @@ class Prepared:
     varying: frozenset[int]
 
 
-@lru_cache(maxsize=256)
+@remembered(256)
 def prepared(plan: Program) -> Prepared:
     """Guards for every step of ``plan`` that may break."""
     builder = Builder({})
@@ -94,7 +94,7 @@ def _is_square(step: Step) -> bool:
     return step.operation == "whole power" and step.detail == 2
 
 
-@lru_cache(maxsize=128)
+@remembered(128)
 def plainer_program(name: str) -> Program:
     """A function of the catalogue in terms of plainer ones, as a program of its arguments."""
     entry = catalogue.ENTRIES[name]
@@ -105,7 +105,7 @@ def plainer_program(name: str) -> Program:
     return Program(len(given), tuple(builder.steps), result)
 
 
-@lru_cache(maxsize=256)
+@remembered(256)
 def _parsed(text: str, arguments: tuple[str, ...]) -> Expression:
     return parse_expression(text, catalogue.SCOPE.with_values(arguments))
 

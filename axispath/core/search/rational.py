@@ -10,7 +10,6 @@ from __future__ import annotations
 
 import itertools
 from fractions import Fraction
-from functools import lru_cache
 from typing import cast
 
 from flint import acb, arb, fmpq, fmpq_poly
@@ -18,6 +17,7 @@ from flint import acb, arb, fmpq, fmpq_poly
 from axispath.core.arithmetic.balls import precision
 from axispath.core.arithmetic.identity import lowest_terms
 from axispath.core.arithmetic.program import Program
+from axispath.core.memory import remembered
 from axispath.core.search.cuts import Cut, Found, Piece
 from axispath.core.search.root import Root
 from axispath.core.search.tower import LADDER
@@ -115,7 +115,7 @@ def _real_zeros(polynomial: fmpq_poly) -> Zeros:
     return tuple(sorted(real, key=lambda one: float(one[0].mid())))
 
 
-@lru_cache(maxsize=512)
+@remembered(512)
 def rational(plan: Program) -> Rational | None:
     """A program of one input as a quotient of polynomials; None for other functions."""
     quotient = lowest_terms(plan)

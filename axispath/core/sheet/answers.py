@@ -9,7 +9,6 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
 from fractions import Fraction
-from functools import lru_cache
 from typing import Any
 
 from axispath.core.arithmetic.patience import OutOfTime
@@ -35,7 +34,7 @@ from axispath.core.language.tree import (
     UnitOf,
 )
 from axispath.core.language.walking import names_in
-from axispath.core.memory import Memory
+from axispath.core.memory import Memory, remembered
 from axispath.core.quantities.dimensions import BASES
 from axispath.core.quantities.values import Measured, NoResult, Scalar, Undefined
 from axispath.core.sheet.block import Block
@@ -217,7 +216,7 @@ class _Together:
     measured: frozenset[str]
 
 
-@lru_cache(maxsize=128)
+@remembered(128)
 def _together(
     texts: tuple[tuple[str, Letters], ...], names: Names, known: frozenset[str]
 ) -> _Together:

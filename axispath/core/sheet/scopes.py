@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from dataclasses import replace
-from functools import lru_cache
 
 from axispath.core import catalogue
 from axispath.core.equations.reading import claimed
@@ -13,6 +12,7 @@ from axispath.core.language.scope import Scope
 from axispath.core.language.statement import Heading, as_value, heading, parse_statement
 from axispath.core.language.tree import Statement
 from axispath.core.language.vocabulary import Vocabulary
+from axispath.core.memory import remembered
 from axispath.core.sheet.dependencies import coordinates_of
 from axispath.core.sheet.document import Lane
 
@@ -43,7 +43,7 @@ def scope_from(names: Names) -> Scope:
     return Scope(catalogue.VOCABULARY, words, values, given, points, curves, lines)
 
 
-@lru_cache(maxsize=4096)
+@remembered(4096)
 def read_with(
     text: str, names: Names, value: bool, runs: str, working: bool, measured: bool = False
 ) -> Statement:
@@ -62,7 +62,7 @@ def vocabulary_of(working: bool, measured: bool = False) -> Vocabulary:
     return catalogue.MEASURED_VOCABULARY if measured else catalogue.VOCABULARY
 
 
-@lru_cache(maxsize=4096)
+@remembered(4096)
 def _heading(text: str) -> Heading:
     return heading(text, catalogue.VOCABULARY)
 

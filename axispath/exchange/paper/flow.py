@@ -6,11 +6,11 @@ import io
 import textwrap
 from collections.abc import Sequence
 from dataclasses import replace
-from functools import lru_cache
 
 import numpy as np
 from matplotlib.backends.backend_pdf import PdfPages
 
+from axispath.core.memory import remembered
 from axispath.core.sheet.document import Lane
 from axispath.core.sheet.palette import LIGHT, dash_of, width_of
 from axispath.exchange.picture.sheet_of_paper import Paper, mathematics, plain_words
@@ -199,7 +199,7 @@ def _parts(widths: Sequence[float]) -> list[list[int]]:
     return parts
 
 
-@lru_cache(maxsize=4096)
+@remembered(4096)
 def _letter(sign: str, size: float) -> float:
     return Paper.width_of(sign * 8 if sign != " " else "n" * 4, size) / 8
 
