@@ -7,7 +7,7 @@ after how long its process is killed from outside, whatever it does.
 
 from __future__ import annotations
 
-from axispath.clock import spent
+from axispath.clock import SLOWER, spent
 from axispath.core.arithmetic.patience import Patience
 from axispath.core.path.lanes import Effort
 
@@ -37,14 +37,14 @@ SOLVING_ON = Effort(600_000, 9.0, spent)  # for what is still open, while nothin
 READING_OFF = Effort(400, 0.02, spent)  # of one stretch between rows
 
 # Exact forms, in a process of their own
-EXACT_FORM = 4.0  # of one function
+EXACT_FORM = 4.0 * SLOWER  # of one function
 EXACT_WAIT = 0.3  # by the clock on the wall: what comes later is there when it is asked for again
 
 # A request in whatever process carries it out
 REQUEST = Patience(10.0, spent)
 
 # Jobs behind the wall: by themselves, then killed by processor time, then by the clock on the wall
-QUICK_JOB = (1.8, 4.0, 40.0)
-LONG_JOB = (10.0, 14.0, 90.0)
-EXACT_JOB = (10.0, 20.0, 60.0)
-LONGEST_WAIT = 20.0  # by the clock on the wall, before a job begins
+QUICK_JOB = (1.8, 4.0 * SLOWER, 40.0 * SLOWER)
+LONG_JOB = (10.0, 14.0 * SLOWER, 90.0 * SLOWER)
+EXACT_JOB = (10.0, 20.0 * SLOWER, 60.0 * SLOWER)
+LONGEST_WAIT = 20.0 * SLOWER  # by the clock on the wall, before a job begins

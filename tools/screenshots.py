@@ -12,7 +12,7 @@ from pathlib import Path
 from playwright.sync_api import Browser, Page, sync_playwright
 
 FOLDER = Path(__file__).resolve().parents[1] / "docs" / "screenshots"
-CHROMIUM = "/usr/bin/chromium"
+CHROMIUM = "/usr/bin/chromium-headless-shell"
 SETTLED = 4000  # ms for exact forms and fonts
 Story = Callable[[Page], None]
 

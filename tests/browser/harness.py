@@ -34,7 +34,7 @@ LEFT_OUT = (
     "SpareRendererForSitePerProcess"
 )
 CHROMIUM = {
-    "executable_path": "/usr/bin/chromium",
+    "executable_path": "/usr/bin/chromium-headless-shell",
     "args": [
         f"--disable-features={LEFT_OUT}",
         "--no-sandbox",
