@@ -277,6 +277,17 @@ class BrowserTest(Case):
         places = rows.evaluate_all("rows => rows.map(row => row.dataset.x)")
         return [round(float(x), 12) for x in places]
 
+    def at_rest(self, page=None, held=0):
+        """Until the page has nothing under way but the requests that a test holds back."""
+        under_way = "document.documentElement.dataset.underway ?? 0"
+        (page or self.page).wait_for_function(f"held => ({under_way}) <= held", arg=held)
+
+    def frames_shown(self):
+        """Until the browser has shown two frames more."""
+        self.page.evaluate(
+            "() => new Promise(done => requestAnimationFrame(() => requestAnimationFrame(done)))"
+        )
+
     def view(self):
         """left, right, bottom, top as the fields show them; NaN while a formula stands there."""
         return [

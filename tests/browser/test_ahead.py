@@ -59,7 +59,7 @@ class Ahead(BrowserTest):
         self.with_slider()
         chance = random.Random(7)
 
-        def late(route):
+        def late(route):  # a network that takes its time
             self.page.wait_for_timeout(chance.choice((0, 30, 250)))
             route.continue_()
 

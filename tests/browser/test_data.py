@@ -75,8 +75,8 @@ class Data(BrowserTest):
         expect(panel.locator(".predicted")).to_contain_text("Beyond the points")
         # The point at (4, 9) goes up by hand, and the line with it.
         self.page.get_by_role("button", name="Frame", exact=True).first.click()
-        self.page.wait_for_timeout(400)
         self.saved()
+        self.at_rest()
         x, y = self.pixel(4, 9)
         box = self.page.locator("#plot").bounding_box()
         to_x, to_y = self.pixel(4, 8)

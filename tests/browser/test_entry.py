@@ -190,7 +190,7 @@ class Early(BrowserTest):
         expect(self.page.locator("#plot")).to_have_attribute("data-merged", "0")
         self.page.locator("#entry").fill("x^2 - 2")
         self.page.locator("#entry").press("Enter")
-        self.page.wait_for_timeout(100)
+        self.frames_shown()
         expect(self.page.locator("#entry")).to_have_value("x^2 - 2")
         for route in held:
             route.continue_()

@@ -119,10 +119,15 @@ class Keeping(BrowserTest):
         self.page.get_by_role("link", name="Hand out").click()
         self.button("Take back").click()
         expect(self.page.get_by_text("ended", exact=True)).to_be_visible()
-        # Open still at the visitor's: the next look says so.
-        page.wait_for_timeout(4000)
-        page.get_by_role("button", name="Zoom in").click()
-        expect(page.get_by_text("This hand-out has ended").first).to_be_visible()
+        # Open still at the visitor's: one of the next looks says so.
+        told = page.get_by_text("This hand-out has ended").first
+
+        def look():
+            page.get_by_role("button", name="Zoom in").click()
+            self.at_rest(page)
+            return told.is_visible()
+
+        self.eventually(look, True)
         page.reload()
         expect(page.get_by_role("heading", name="This hand-out has ended")).to_be_visible()
 

@@ -4,8 +4,6 @@ from playwright.sync_api import expect
 
 from tests.browser.harness import BrowserTest
 
-FEW = 600  # ms in which what should not come would have come
-
 
 class Gate:
     """Holds requests back, and lets them through one by one, in the order asked for."""
@@ -45,10 +43,6 @@ class LateTest(BrowserTest):
         self.open_with(*lines)
         self.saved()
 
-    def rest(self):
-        self.page.wait_for_load_state("networkidle")
-        self.page.wait_for_timeout(FEW)
-
     def change_sheet(self):
         """Something that makes the page ask for everything again by itself."""
         unit = "deg" if self.page.locator("#unit-rad").is_checked() else "rad"
@@ -61,7 +55,7 @@ class Readings(LateTest):
         self.sheet("x^2 - 1")
         self.read("3")
         expect(self.page.locator("#reading-x")).to_have_value("3")
-        self.rest()
+        self.at_rest()
         self.trouble = self.page.locator(".reading > .why[role=alert]").first
 
     def read(self, text):
@@ -78,7 +72,7 @@ class Readings(LateTest):
         gate.next()
         gate.open()
         expect(self.trouble).to_contain_text("no value")
-        self.rest()
+        self.at_rest()
         expect(self.trouble).to_contain_text("no value")
         expect(self.page.locator("#reading-x")).to_have_value("1/0")
 
@@ -87,7 +81,7 @@ class Readings(LateTest):
         expect(self.trouble).to_contain_text("no value")
         for _ in range(3):
             self.change_sheet()
-            self.rest()
+            self.at_rest()
         expect(self.trouble).to_contain_text("no value")
         self.read("2")
         expect(self.trouble).to_be_hidden()
@@ -110,7 +104,7 @@ class Readings(LateTest):
         self.read("4")
         gate.open()
         expect(self.page.locator("#reading-x")).to_have_value("4")
-        self.rest()
+        self.at_rest()
         expect(self.trouble).to_be_hidden()
 
 
@@ -150,7 +144,7 @@ class Equations(LateTest):
         self.eventually(self.solutions, [-2, 2])
         expect(self.trouble).to_be_hidden()
         gate.open()
-        self.rest()
+        self.at_rest()
         self.assertEqual(self.solutions(), [-2, 2])
 
     def test_a_refusal_stays_whatever_is_solved_again_by_itself(self):
@@ -163,7 +157,7 @@ class Equations(LateTest):
         self.change_sheet()
         gate.open()
         expect(self.trouble).to_contain_text("One line holds one equation")
-        self.rest()
+        self.at_rest()
         expect(self.trouble).to_contain_text("One line holds one equation")
         self.assertEqual(self.solutions(), [])
 
@@ -177,7 +171,7 @@ class Equations(LateTest):
         self.change_sheet()
         gate.open()
         self.eventually(self.solutions, [1])
-        self.rest()
+        self.at_rest()
         self.assertEqual(self.solutions(), [1])
 
     def test_a_method_is_watched_although_its_equation_is_solved_again_by_itself(self):
@@ -197,7 +191,7 @@ class Equations(LateTest):
         told = self.page.locator("#iterates .verdict")
         expect(told).to_contain_text("settle on x = 2")
         self.change_sheet()
-        self.rest()
+        self.at_rest()
         expect(told).to_contain_text("settle on x = 2")
 
     def test_a_question_that_came_before_its_sheet_is_answered_when_the_sheet_is_there(self):
@@ -226,7 +220,7 @@ class Equations(LateTest):
         self.solve("x = 1")
         self.eventually(self.solutions, [1])
         gate.open()
-        self.rest()
+        self.at_rest()
         expect(self.page.locator("#solutions")).not_to_contain_text("−2")
 
     def test_what_is_open_is_searched_on_by_itself_until_something_else_is_asked(self):
@@ -240,7 +234,7 @@ class Equations(LateTest):
         self.solve("x = 1")
         self.eventually(self.solutions, [1])
         gate.answer(late)
-        self.rest()
+        self.at_rest()
         self.assertEqual(self.solutions(), [1])
 
 
@@ -253,24 +247,20 @@ class Rows(LateTest):
         self.page.keyboard.press("Enter")
         expect(self.page.locator("table.values")).to_have_attribute("aria-rowcount", "9002")
         self.saved()
-        self.rest()
+        self.at_rest()
         gate = Gate(self, "/values")
         self.change_sheet()
         gate.waits()
         self.page.fill("#reading-x", "7000")
         self.page.press("#reading-x", "Enter")
         self.change_sheet()
-        self.rest_held(gate)
+        self.at_rest(held=len(gate.held))
         gate.open()
         selected = self.page.locator("tr.is-selected th")
         expect(selected).to_have_text("7000")
-        self.rest()
+        self.at_rest()
         expect(selected).to_have_text("7000")
         expect(selected).to_be_in_viewport()
-
-    def rest_held(self, gate):
-        self.page.wait_for_timeout(FEW)
-        gate.waits()
 
     def test_rows_of_a_table_that_was_left_are_not_shown(self):
         self.sheet("x^2")
@@ -281,7 +271,7 @@ class Rows(LateTest):
         self.page.locator("#desk-values").get_by_label("from", exact=True).fill("0")
         self.page.keyboard.press("Enter")
         self.saved()
-        self.rest()
+        self.at_rest()
         gate = Gate(self, "/values")
         self.change_sheet()
         gate.waits()
@@ -289,7 +279,7 @@ class Rows(LateTest):
         gate.open()
         first = self.page.locator("table.values tbody tr[data-row] th").first
         expect(first).to_have_text("−5")
-        self.rest()
+        self.at_rest()
         expect(first).to_have_text("−5")
 
 
@@ -313,7 +303,7 @@ class Lines(LateTest):
         self.page.press("#entry", "Enter")
         expect(self.page.locator(".lane")).to_have_count(2)
         gate.open()
-        self.rest()
+        self.at_rest()
         expect(self.page.locator(".preview")).to_be_hidden()
 
     def test_a_refused_line_is_told_while_the_next_is_being_typed(self):
@@ -371,7 +361,7 @@ class Limits(LateTest):
         expect(trouble.first).to_be_visible()
         self.page.locator("#entry").focus()
         self.change_sheet()
-        self.rest()
+        self.at_rest()
         expect(trouble.first).to_be_visible()
         expect(self.page.locator("#view-left")).to_have_value("1/0")
         self.page.fill("#view-left", "-5")
@@ -392,7 +382,7 @@ class Limits(LateTest):
         gate.held.clear()
         gate.shut = False
         self.eventually(lambda: self.view()[0], -6.0)
-        self.rest()
+        self.at_rest()
         expect(self.page.locator(".why:visible")).to_have_count(0)
 
 

@@ -146,7 +146,7 @@ class Story(BrowserTest):
         self.page.mouse.up()
         width = start[1] - start[0]
         self.eventually(lambda: self.view()[0], lambda v: abs(v - (start[0] - width / 4)) < 0.05)
-        self.page.wait_for_timeout(700)  # the view comes to rest
+        self.at_rest()
         at = self.view()
         held = at[0] + (at[1] - at[0]) / 4
         self.page.mouse.move(x, y)
@@ -154,11 +154,11 @@ class Story(BrowserTest):
         self.eventually(lambda: self.view()[1] - self.view()[0], lambda w: w < width * 0.8)
         now = self.view()
         self.assertAlmostEqual(now[0] + (now[1] - now[0]) / 4, held, delta=0.02)
-        self.page.wait_for_timeout(700)
+        self.at_rest()
         self.page.fill("#view-left", "-2π")
         self.page.press("#view-left", "Enter")
         self.eventually(lambda: self.view()[0], lambda v: abs(v + 2 * math.pi) < 0.01)
-        self.page.wait_for_timeout(700)
+        self.at_rest()
         self.page.get_by_role("button", name="Previous view").click()
         self.eventually(self.view, now)
         for low, high, told in (
@@ -199,7 +199,7 @@ class Story(BrowserTest):
         self.page.fill("#view-right", "12")
         self.page.press("#view-right", "Enter")
         self.eventually(lambda: self.view()[1], 12)
-        self.page.wait_for_timeout(900)
+        self.at_rest()
         before = (self.view(), self.lane("g").get_attribute("data-text"), self.page.url)
         self.server.stop()
         self.server.start()
@@ -346,5 +346,6 @@ class Trouble(BrowserTest):
         self.assertLessEqual(page.evaluate("document.documentElement.scrollWidth"), 390)
         low = page.locator(".desk").bounding_box()["y"]
         page.get_by_role("tab", name="Landmarks").tap()
-        page.wait_for_timeout(100)
-        self.assertLess(page.locator(".desk").bounding_box()["y"], low - 200)
+        self.eventually(
+            lambda: page.locator(".desk").bounding_box()["y"], lambda top: top < low - 200
+        )

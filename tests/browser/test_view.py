@@ -67,7 +67,7 @@ class View(BrowserTest):
         self.drag(self.at(1, 3), self.at(5, -1))
         self.page.keyboard.up("Shift")
         self.near(1, 5, -1, 3)
-        self.page.wait_for_timeout(600)  # the view comes to rest
+        self.at_rest()
         self.page.locator("#plot").focus()
         self.page.keyboard.press("Backspace")
         self.near(-10, 10, -7, 7)
@@ -126,8 +126,10 @@ class View(BrowserTest):
         strip = page.locator('.lane[data-name="h"] .strip').bounding_box()
         middle = strip["x"] + strip["width"] / 2, strip["y"] + strip["height"] / 2
         touch("touchStart", middle)
-        page.wait_for_timeout(700)
+        # The press is long enough when the menu is there; lifting the finger leaves it there.
+        expect(page.locator('.lane[data-name="h"] .lane-more')).to_be_visible()
         touch("touchEnd")
+        self.at_rest(page)
         expect(page.locator('.lane[data-name="h"] .lane-more')).to_be_visible()
         for handle in page.locator(".handle, .thumb").all():
             size = handle.bounding_box()

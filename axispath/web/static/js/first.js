@@ -5,6 +5,9 @@ import { Plot } from "./drawing/plot.js";
 import { showOwnColours } from "./drawing/style.js";
 import { unpacked } from "./drawing/wire.js";
 import { Trouble, aboutPicture, fetchPicture, wantedPicture } from "./sheet/api.js";
+import { begun } from "./sheet/underway.js";
+
+const opened = begun();
 
 /** @type {import("./sheet/internal.js").Start} */
 export const start = JSON.parse(document.getElementById("start")?.textContent ?? "{}");
@@ -35,6 +38,7 @@ addEventListener("submit", hold, true);
 
 /** All parts are there. */
 export function ready() {
+  opened();
   removeEventListener("submit", hold, true);
   for (const form of early) form.requestSubmit();
 }

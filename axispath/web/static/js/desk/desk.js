@@ -4,6 +4,7 @@
 import { byId } from "../sheet/focus.js";
 import { read } from "../sheet/session.js";
 import { short } from "../sheet/view.js";
+import { during, nextFrame } from "../sheet/underway.js";
 
 /**
  * A page whose script comes with its first opening, as most sheets need none of it. Until then nothing of
@@ -20,7 +21,7 @@ function later(name, load) {
     const why = byId(`${name}-late`);
     host.inert = true;
     why.hidden = true;
-    page = load(host).then(
+    page = during(load(host)).then(
       (found) => {
         host.inert = false;
         return found;
@@ -124,7 +125,7 @@ export function deskPart(at) {
       this.raised = !(this.raised && this.page === page);
       this.show(page);
       events.tell("turn", page);
-      requestAnimationFrame(() => document.activeElement?.getAttribute("role") === "tab" && byId(`tab-${page}`).focus());
+      nextFrame(() => document.activeElement?.getAttribute("role") === "tab" && byId(`tab-${page}`).focus());
     },
     /** The next page of the desk, from its tabs. @param {KeyboardEvent} event */
     turnPage(event) {

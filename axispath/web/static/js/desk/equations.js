@@ -5,6 +5,7 @@ import { typeset } from "../lanes/formulas.js";
 import { Trouble, send } from "../sheet/api.js";
 import { Queue, Standing } from "../sheet/queue.js";
 import { update } from "../sheet/update.js";
+import { cancel, soon } from "../sheet/underway.js";
 
 const REST = 350; // ms without a key, after which what is typed is kept
 const MOST_LINES = 14; // that the field shows without scrolling
@@ -21,7 +22,7 @@ export function equationsIn(at, host, { complain, copied }) {
   const standing = new Standing();
   /** What was found last, by block. @type {Map<string, Found>} */
   const known = new Map();
-  /** What is typed and not kept yet. @type {Map<string, ReturnType<typeof setTimeout>>} */
+  /** What is typed and not kept yet. @type {Map<string, number>} */
   const resting = new Map();
   /** The text of the table of each block. @type {Map<string, string>} */
   const tables = new Map();
@@ -43,7 +44,7 @@ export function equationsIn(at, host, { complain, copied }) {
   };
   /** @param {string} id */
   const keep = (id) => {
-    clearTimeout(resting.get(id));
+    cancel(resting.get(id));
     resting.delete(id);
     const field = /** @type {HTMLTextAreaElement | null} */ (host.querySelector(`[data-block="${id}"] textarea`));
     const found = known.get(id);
@@ -70,8 +71,8 @@ export function equationsIn(at, host, { complain, copied }) {
     const field = /** @type {HTMLTextAreaElement} */ (card.querySelector("textarea"));
     field.addEventListener("input", () => {
       fit(field);
-      clearTimeout(resting.get(found.id));
-      resting.set(found.id, setTimeout(() => keep(found.id), REST));
+      cancel(resting.get(found.id));
+      resting.set(found.id, soon(() => keep(found.id), REST));
     });
     field.addEventListener("blur", () => keep(found.id));
     return card;

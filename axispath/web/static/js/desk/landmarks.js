@@ -4,6 +4,7 @@
 import { Trouble, send, sendText } from "../sheet/api.js";
 import { read, write } from "../sheet/session.js";
 import { update } from "../sheet/update.js";
+import { unwatched } from "../sheet/underway.js";
 
 /** @typedef {import("../drawing/plot.js").Mark} Mark */
 
@@ -190,7 +191,7 @@ export class Landmarks {
       link.href = URL.createObjectURL(new Blob([text], { type: "text/csv" }));
       link.download = "landmarks.csv";
       link.click();
-      setTimeout(() => URL.revokeObjectURL(link.href), 1000);
+      unwatched(() => URL.revokeObjectURL(link.href), 1000);
     } else {
       await this.copy(text, "All landmarks copied.");
     }

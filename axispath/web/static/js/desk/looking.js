@@ -4,6 +4,7 @@
 import { Trouble, send } from "../sheet/api.js";
 import { Standing } from "../sheet/queue.js";
 import { equalled, sameView, short, zoomed } from "../sheet/view.js";
+import { cancel, soon } from "../sheet/underway.js";
 
 const SAVE_VIEW = 400; // ms of rest after which a view is saved
 const VIEWS_KEPT = 50;
@@ -22,7 +23,7 @@ export function viewPart(at) {
   let framed = at.start.view.chosen ? null : { ...at.start.view };
   /** Whether the view was moved since the server last heard of it. */
   let looked = false;
-  /** @type {ReturnType<typeof setTimeout> | undefined} */
+  /** @type {number | undefined} */
   let timer;
   const standing = new Standing();
 
@@ -86,8 +87,8 @@ export function viewPart(at) {
       plot.view = { ...this.fitted(view, lead), chosen: true };
       this.showLimits();
       at.viewMoved();
-      clearTimeout(timer);
-      timer = setTimeout(() => this.rest(), SAVE_VIEW);
+      cancel(timer);
+      timer = soon(() => this.rest(), SAVE_VIEW);
     },
     /** Another view all at once: the one before can be gone back to, however short it was there. @param {import("../sheet/view.js").View} view @param {boolean} [chosen] */
     jump(view, chosen = true) {
@@ -107,7 +108,7 @@ export function viewPart(at) {
     },
     /** The view has come to rest: save it, and remember the one before. */
     rest() {
-      clearTimeout(timer);
+      cancel(timer);
       if (resting && !sameView(resting, plot.view)) {
         views.push(resting);
         if (views.length > VIEWS_KEPT) views.shift();
@@ -138,7 +139,7 @@ export function viewPart(at) {
     },
     /** @param {import("../sheet/view.js").View[]} from @param {import("../sheet/view.js").View[]} to */
     turnView(from, to) {
-      clearTimeout(timer);
+      cancel(timer);
       if (resting && !sameView(resting, plot.view)) {
         views.push(resting);
         ahead.length = 0;
@@ -149,7 +150,7 @@ export function viewPart(at) {
         resting = { ...view };
         this.look(view);
         resting = { ...plot.view };
-        clearTimeout(timer);
+        cancel(timer);
         looked = false;
         session.saveView(plot.view);
       }

@@ -6,6 +6,7 @@ import { render } from "../lanes/formulas.js";
 import { Timers } from "../sheet/throttle.js";
 import { FURTHER, LATE, MOST_ASKED, Queue, Standing, quietly } from "../sheet/queue.js";
 import { update } from "../sheet/update.js";
+import { soon } from "../sheet/underway.js";
 
 const EXACT = 150; // ms after an answer until exact forms are asked for
 const STRIDE = 650; // ms between steps that play
@@ -339,10 +340,10 @@ export function solvePart(at) {
         if (this.methodStep >= this.methodSteps - 1) this.methodPlaying = false;
         else {
           this.showStep(this.methodStep + 1);
-          setTimeout(go, STRIDE);
+          soon(go, STRIDE);
         }
       };
-      setTimeout(go, STRIDE);
+      soon(go, STRIDE);
     },
 
     /** What is shown while another question is being answered belongs to the one before. */

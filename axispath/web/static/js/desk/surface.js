@@ -4,6 +4,7 @@
 import { laneColour, token } from "../drawing/style.js";
 import { Trouble, send } from "../sheet/api.js";
 import { Standing } from "../sheet/queue.js";
+import { during, nextFrame } from "../sheet/underway.js";
 
 const USUAL = { around: -30, above: 30, tall: 0.6 };
 
@@ -50,7 +51,7 @@ export function surfacePart(at) {
       const stands = standing.ask();
       try {
         // With the first surface only: most sheets have none.
-        kit ??= await import("../drawing/surface.js");
+        kit ??= await during(import("../drawing/surface.js"));
         const body = { head: session.state.head, preview: at.sliders.edits(), view: plot.view, lane: this.surfaceId };
         const found = await send("POST", `/api/sheets/${session.key}/surface`, body);
         if (!stands()) return;
@@ -68,7 +69,7 @@ export function surfacePart(at) {
     drawSoon() {
       if (asked || !this.surfaceOn) return;
       asked = true;
-      requestAnimationFrame(() => {
+      nextFrame(() => {
         asked = false;
         this.drawNow();
       });

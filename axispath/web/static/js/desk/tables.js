@@ -3,6 +3,7 @@
 
 import { Trouble, send, sendText } from "../sheet/api.js";
 import { Grid } from "./grid.js";
+import { unwatched } from "../sheet/underway.js";
 
 const LARGEST = 100_000; // characters of a file with numbers
 
@@ -282,5 +283,5 @@ export function save(file, name) {
   link.download = name;
   link.click();
   // Not at once: a busy browser may come to the file a moment later.
-  setTimeout(() => URL.revokeObjectURL(link.href), 60_000);
+  unwatched(() => URL.revokeObjectURL(link.href), 60_000);
 }

@@ -9,6 +9,7 @@ import { gridIn } from "./matrixgrid.js";
 import { Reduction } from "./reducing.js";
 import { WorkEntry } from "./workentry.js";
 import { update } from "../sheet/update.js";
+import { cancel, soon } from "../sheet/underway.js";
 
 const LATE = 700; // ms after which exact forms that were not ready are asked for again
 const MOST_ASKED = 4;
@@ -71,7 +72,7 @@ export function workingIn(at, host) {
       else place.textContent = `= ${text}`;
       place.parentElement?.querySelector(".work-why")?.remove();
     }
-    if (found.late && again) setTimeout(() => exact(again - 1).catch(() => null), LATE);
+    if (found.late && again) soon(() => exact(again - 1).catch(() => null), LATE);
   }
   /** Show or close what can be done with a line. @param {HTMLElement} line @param {boolean} shown */
   const unfold = (line, shown) => {
@@ -224,15 +225,15 @@ export function workingIn(at, host) {
   const typed = /** @type {HTMLTextAreaElement} */ (part("#work-system"));
   const answer = new Reduction(at, part(".work-solution"));
   typed.value = session.state.system ?? "";
-  /** @type {ReturnType<typeof setTimeout> | undefined} */
+  /** @type {number | undefined} */
   let resting;
   const keep = () => {
-    clearTimeout(resting);
+    cancel(resting);
     if (typed.value !== (session.state.system ?? "")) change({ do: "set system", text: typed.value });
   };
   typed.addEventListener("input", () => {
-    clearTimeout(resting);
-    resting = setTimeout(keep, REST);
+    cancel(resting);
+    resting = soon(keep, REST);
   });
   typed.addEventListener("blur", keep);
   const solve = () => {

@@ -3,6 +3,7 @@
 
 import { Trouble, send } from "../sheet/api.js";
 import { Queue } from "../sheet/queue.js";
+import { cancel, soon } from "../sheet/underway.js";
 
 const REST = 400; // ms without a key, after which the preview follows
 
@@ -21,7 +22,7 @@ export function writingIn(at, host, { asked, change }) {
   const queue = new Queue();
   /** The aim of the question that is changed. @type {[string, number][]} */
   let aim = [];
-  /** @type {ReturnType<typeof setTimeout> | undefined} */
+  /** @type {number | undefined} */
   let resting;
 
   const kind = () => /** @type {Kind} */ (kinds.find((one) => one.name === field("kind").value) ?? kinds[0]);
@@ -75,8 +76,8 @@ export function writingIn(at, host, { asked, change }) {
     });
   const follow = () => {
     shown();
-    clearTimeout(resting);
-    resting = setTimeout(look, REST);
+    cancel(resting);
+    resting = soon(look, REST);
   };
   form.addEventListener("input", follow);
   form.addEventListener("change", follow);
@@ -90,7 +91,7 @@ export function writingIn(at, host, { asked, change }) {
   };
   form.addEventListener("submit", async (event) => {
     event.preventDefault();
-    clearTimeout(resting);
+    cancel(resting);
     const question = written();
     try {
       // What cannot be asked is told here, and nothing that is written is lost.

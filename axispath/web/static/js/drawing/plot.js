@@ -9,6 +9,7 @@ import { drawLabels, drawMarks, groupMarks } from "./marks.js";
 import { laneColour, token } from "./style.js";
 import { AUTOMATIC, apart, spaced } from "./ticks.js";
 import { toPixelX, toPixelY } from "../sheet/view.js";
+import { nextFrame } from "../sheet/underway.js";
 
 /** @typedef {import("../sheet/view.js").View} View */
 /**
@@ -149,7 +150,7 @@ export class Plot {
   ask() {
     if (this.asked) return;
     this.asked = true;
-    requestAnimationFrame(() => {
+    nextFrame(() => {
       this.asked = false;
       this.draw();
       this.tell();

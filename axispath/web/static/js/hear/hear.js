@@ -4,6 +4,7 @@
 import { Trouble, send } from "../sheet/api.js";
 import { courseOf, pitchOf } from "./course.js";
 import { SHAPES, chordOf, schedule } from "./sound.js";
+import { nextFrame, pause, soon } from "../sheet/underway.js";
 
 const BETWEEN = 0.5; // seconds between two lanes that are compared
 const WORDS = 1600; // ms for which the sound waits while a landmark is spoken
@@ -21,7 +22,6 @@ export function hearPart(at) {
   /** @type {ReturnType<typeof chordOf> | null} */
   let chord = null;
   const lanes = () => session.state.lanes.filter((/** @type {any} */ lane) => lane.kind === "function" && !lane.hidden);
-  const wait = (/** @type {number} */ ms) => new Promise((done) => setTimeout(done, ms));
 
   return {
     hearOn: false,
@@ -52,7 +52,7 @@ export function hearPart(at) {
       this.hearOn = true;
       this.hearTrouble = this.hearLanes.length ? "" : "There is no function to be heard yet.";
       // It is shown a moment later, and only then takes the focus.
-      requestAnimationFrame(() => setTimeout(() => document.getElementById("hear-play")?.focus()));
+      nextFrame(() => soon(() => document.getElementById("hear-play")?.focus()));
     },
     closeHear() {
       this.stopHearing();
@@ -90,7 +90,7 @@ export function hearPart(at) {
           if (wanted.length > 1) this.hearWords = heard.name;
           await this.playOne(audio, heard, SHAPES[number % SHAPES.length], mine);
           if (mine !== turn) return;
-          if (number + 1 < wanted.length) await wait(BETWEEN * 1000);
+          if (number + 1 < wanted.length) await pause(BETWEEN * 1000);
         }
       } catch (trouble) {
         if (!(trouble instanceof Trouble)) throw trouble;
@@ -112,7 +112,7 @@ export function hearPart(at) {
       const x = (/** @type {number} */ seconds) => heard.low + (heard.high - heard.low) * (this.hearBackwards ? 1 - seconds / course.seconds : seconds / course.seconds);
       const ticks = [...course.ticks];
       for (;;) {
-        await new Promise((done) => requestAnimationFrame(done));
+        await new Promise((done) => nextFrame(done));
         if (mine !== turn) return;
         const now = audio.currentTime - from;
         if (now >= course.seconds) return;
@@ -123,7 +123,7 @@ export function hearPart(at) {
         this.hearWords = tick.words;
         if (!this.hearStops) continue;
         await audio.suspend();
-        await wait(WORDS);
+        await pause(WORDS);
         if (mine !== turn) return;
         await audio.resume();
       }
@@ -149,7 +149,7 @@ export function hearPart(at) {
       const follow = () => {
         if (!this.chordOn || !chord) return;
         chord.sound(new Map(plot.readingPoints.filter(({ y }) => Number.isFinite(y)).map(({ id, y }) => [id, pitchOf(y, plot.view)])));
-        requestAnimationFrame(follow);
+        nextFrame(follow);
       };
       follow();
     },

@@ -1,6 +1,8 @@
 // @ts-check
 /** Lanes under the hand: dragged to another place by their grip, opened by a long press. */
 
+import { cancel, soon } from "../sheet/underway.js";
+
 const START = 5; // pixels until a press on the grip is a drag
 const LONG = 450; // ms: before the browser takes a long press for one of its own
 const STILL = 8; // pixels that a long press may wander
@@ -46,7 +48,7 @@ function drag(list, row, start, done) {
     // The click that follows a drag must not fold the lane; where none follows, nothing waits for it.
     const swallow = (/** @type {Event} */ click) => click.stopPropagation();
     row.addEventListener("click", swallow, { capture: true, once: true });
-    setTimeout(() => row.removeEventListener("click", swallow, { capture: true }), 50);
+    soon(() => row.removeEventListener("click", swallow, { capture: true }), 50);
     if (event.type === "pointerup" && to >= 0 && to !== [...list.children].indexOf(row)) done(row, to);
   };
   window.addEventListener("pointermove", move);
@@ -63,7 +65,7 @@ function middle(row) {
 /** @param {HTMLElement} row @param {PointerEvent} start @param {(row: HTMLElement) => void} menu */
 function press(row, start, menu) {
   const stop = () => {
-    clearTimeout(timer);
+    cancel(timer);
     window.removeEventListener("pointermove", wander);
     window.removeEventListener("pointerup", stop);
     window.removeEventListener("pointercancel", stop);
@@ -71,7 +73,7 @@ function press(row, start, menu) {
   const wander = (/** @type {PointerEvent} */ event) => {
     if (Math.hypot(event.clientX - start.clientX, event.clientY - start.clientY) > STILL) stop();
   };
-  const timer = setTimeout(() => {
+  const timer = soon(() => {
     stop();
     // The lifted finger must not also press what lies under it.
     const swallow = (/** @type {Event} */ click) => {

@@ -6,6 +6,7 @@ import { render } from "./formulas.js";
 import { Queue } from "../sheet/queue.js";
 import { read, write } from "../sheet/session.js";
 import { completed, earlier, offered, put, remember } from "./typing.js";
+import { nextFrame } from "../sheet/underway.js";
 
 const RECALLED = 50; // lines of one paste that can be had back
 
@@ -133,7 +134,7 @@ export function entryPart(at) {
       this.troubleBefore = shown(edit.text.slice(0, from));
       this.troubleAt = shown(edit.text.slice(from, end));
       this.troubleAfter = shown(edit.text.slice(end));
-      requestAnimationFrame(() => end > from && input().value === edit.text && document.activeElement === input() && input().setSelectionRange(from, end));
+      nextFrame(() => end > from && input().value === edit.text && document.activeElement === input() && input().setSelectionRange(from, end));
     },
 
     // Reading back
@@ -190,7 +191,7 @@ export function entryPart(at) {
       recalled = wanted;
       this.entry = wanted < 0 ? draft : lines[wanted];
       this.askPreview();
-      requestAnimationFrame(() => input().setSelectionRange(this.entry.length, this.entry.length));
+      nextFrame(() => input().setSelectionRange(this.entry.length, this.entry.length));
       return true;
     },
     /** A line was added: it can be had back. @param {string} text */

@@ -1,6 +1,8 @@
 // @ts-check
 /** Typesets formulas with KaTeX where the server has put MathML. */
 
+import { cancel, during, nextFrame, soon } from "../sheet/underway.js";
+
 /** The minified KaTeX is no module: it leaves itself in the global object. @returns {undefined | {render: (latex: string, place: HTMLElement, options: object) => void}} */
 const katex = () => /** @type {any} */ (globalThis).katex;
 
@@ -15,7 +17,7 @@ async function load() {
     await import("../../vendor/katex/katex.min.js");
   } catch {
     // The network went away just now: MathML is read until it is back.
-    window.addEventListener("online", () => load(), { once: true });
+    window.addEventListener("online", () => during(load()), { once: true });
     return;
   }
   for (const [place, latex] of waiting) set(latex, place);
@@ -27,12 +29,13 @@ if (document.getElementById("plot")) {
   const begin = () => {
     if (once.signal.aborted) return;
     once.abort();
-    load();
+    cancel(latest);
+    during(load());
   };
-  window.addEventListener("axispath-drawn", (event) => /** @type {CustomEvent} */ (event).detail.curves && requestAnimationFrame(begin), { signal: once.signal });
-  setTimeout(begin, LATEST);
+  window.addEventListener("axispath-drawn", (event) => /** @type {CustomEvent} */ (event).detail.curves && nextFrame(begin), { signal: once.signal });
+  const latest = soon(begin, LATEST);
 } else {
-  load();
+  during(load());
 }
 
 /** Typeset LaTeX into an element, as soon as that can be done. @param {string} latex @param {HTMLElement} place */
@@ -108,6 +111,6 @@ function fitAll() {
 // How wide a formula is, is known for certain when its fonts have come.
 let fitting = 0;
 document.fonts.addEventListener("loadingdone", () => {
-  clearTimeout(fitting);
-  fitting = window.setTimeout(fitAll, 100);
+  cancel(fitting);
+  fitting = soon(fitAll, 100);
 });

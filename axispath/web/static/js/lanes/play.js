@@ -1,6 +1,8 @@
 // @ts-check
 /** Sliders that play: in whole steps of a clock, so that where they will be is known beforehand. */
 
+import { nextFrame } from "../sheet/underway.js";
+
 const SECONDS = 8; // for one way at speed 1
 const RATE = 60; // steps a second
 const NEAR = 0.75; // steps that a refresh of the screen may come early or late
@@ -51,7 +53,7 @@ export class Play {
   /** @param {string} id @param {number} at */
   start(id, at) {
     this.going.set(id, { direction: 1, at, ended: false });
-    if (!this.frame) this.frame = requestAnimationFrame((now) => this.begin(now));
+    if (!this.frame) this.frame = nextFrame((now) => this.begin(now));
   }
 
   /** @param {number} now */
@@ -77,7 +79,7 @@ export class Play {
       this.done += steps;
       this.step(steps);
     }
-    if (this.going.size && !this.frame) this.frame = requestAnimationFrame((next) => this.tick(now, next));
+    if (this.going.size && !this.frame) this.frame = nextFrame((next) => this.tick(now, next));
   }
 
   /** How many steps to go now: one with each refresh, however unevenly these come. @param {number} now */

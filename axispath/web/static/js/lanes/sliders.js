@@ -6,6 +6,7 @@ import { element, place, write } from "../drawing/svg.js";
 import { niceStep, rounded } from "../sheet/view.js";
 import { Course, stepsAhead } from "./course.js";
 import { Play } from "./play.js";
+import { cancel, soon } from "../sheet/underway.js";
 
 const HEIGHT = 44;
 export const MARGIN = 16;
@@ -41,7 +42,7 @@ export class Sliders {
     this.held = null;
     /** The last step by a key. @type {null | {id: string, by: number}} */
     this.pressed = null;
-    /** @type {ReturnType<typeof setTimeout> | undefined} */
+    /** @type {number | undefined} */
     this.resting = undefined;
   }
 
@@ -221,7 +222,7 @@ export class Sliders {
   }
 
   keep() {
-    clearTimeout(this.resting);
+    cancel(this.resting);
     const slides = [...this.moved].filter(([id]) => !this.playing.has(id)).map(([id, value]) => ({ id, value }));
     this.unkept.clear();
     if (slides.length) this.told.settle(slides);
@@ -231,8 +232,8 @@ export class Sliders {
     if (this.unkept.size) this.keep();
   }
   keepLater() {
-    clearTimeout(this.resting);
-    this.resting = setTimeout(() => this.keep(), REST);
+    cancel(this.resting);
+    this.resting = soon(() => this.keep(), REST);
   }
 
   /** @param {PointerEvent} event @param {SVGSVGElement} svg @param {string} id */

@@ -2,6 +2,7 @@
 /** Requests to the server. Every answer is JSON, but for pictures. */
 
 import { unpacked } from "../drawing/wire.js";
+import { during, pause } from "./underway.js";
 
 /** A request that failed. `kind` is refused, conflict, trouble, busy or offline. */
 export class Trouble extends Error {
@@ -33,21 +34,26 @@ function tellBusy(more) {
 
 /**
  * One request; asked again for a while where the server says that it is busy.
+ * @template Answer
+ * @param {(response: Response) => Promise<Answer>} read
  * @param {string} method
  * @param {string} path
  * @param {unknown} [body]
  * @param {object} [more] further headers
- * @returns {Promise<Response>}
+ * @returns {Promise<Answer>}
  */
-async function request(method, path, body, more = {}) {
+const request = (read, method, path, body, more = {}) => during(answered(read, method, path, body, more));
+
+/** @template Answer @param {(response: Response) => Promise<Answer>} read @param {string} method @param {string} path @param {unknown} body @param {object} more */
+async function answered(read, method, path, body, more) {
   for (let tried = 1; ; tried += 1) {
     try {
-      return await requestOnce(method, path, body, more);
+      return await read(await requestOnce(method, path, body, more));
     } catch (trouble) {
       if (!(trouble instanceof Trouble) || trouble.kind !== "busy" || tried === PATIENCE) throw trouble;
       tellBusy(1);
       // All who were refused at the same time should not come back at the same time.
-      await new Promise((done) => setTimeout(done, trouble.body.after * 1000 * (0.75 + Math.random() / 2) * tried));
+      await pause(trouble.body.after * 1000 * (0.75 + Math.random() / 2) * tried);
       tellBusy(-1);
     }
   }
@@ -74,8 +80,8 @@ async function requestOnce(method, path, body, more) {
 }
 
 /** @param {string} method @param {string} path @param {unknown} [body] @returns {Promise<any>} */
-export async function send(method, path, body) {
-  return (await request(method, path, body)).json();
+export function send(method, path, body) {
+  return request((response) => response.json(), method, path, body);
 }
 
 /**
@@ -142,19 +148,20 @@ export async function fetchTrails(key, wanted) {
 
 /** @param {string} path @param {object} wanted */
 async function fetchCurves(path, wanted) {
-  const response = await request("POST", path, wanted);
-  return unpacked(await response.arrayBuffer());
+  return unpacked(await request((response) => response.arrayBuffer(), "POST", path, wanted));
 }
 
 /** @param {string} path @param {unknown} body @returns {Promise<string>} */
-export async function sendText(path, body) {
-  return (await request("POST", path, body)).text();
+export function sendText(path, body) {
+  return request((response) => response.text(), "POST", path, body);
 }
 
 /** A small file. @param {string} path @param {unknown} body @returns {Promise<Blob>} */
-export async function fetchFile(path, body) {
-  return (await request("POST", path, body)).blob();
+export function fetchFile(path, body) {
+  return request(blobOf, "POST", path, body);
 }
+
+const blobOf = (/** @type {Response} */ response) => response.blob();
 
 const SOON = 150; // ms to the first look at long work
 const LATER = 1000; // ms between looks in the end
@@ -166,17 +173,18 @@ const LATER = 1000; // ms between looks in the end
  * @returns {Promise<Blob | null>}
  */
 export async function fetchLong(path, body, told) {
-  const begun = await request("POST", path, body, { Prefer: "respond-async" });
-  if (begun.status !== 202) return begun.blob();
-  const at = `/api/errands/${(await begun.json()).errand}`;
-  for (let pause = SOON; ; pause = Math.min(pause * 1.4, LATER)) {
-    await new Promise((done) => setTimeout(done, pause));
+  const asked = (/** @type {Response} */ response) => (response.status === 202 ? response.json() : response.blob());
+  const begun = await request(asked, "POST", path, body, { Prefer: "respond-async" });
+  if (begun instanceof Blob) return begun;
+  const at = `/api/errands/${begun.errand}`;
+  for (let wait = SOON; ; wait = Math.min(wait * 1.4, LATER)) {
+    await pause(wait);
     const found = await send("GET", at).catch((trouble) => {
       // A server that is away for a moment goes on with the work when it is back.
       if (trouble instanceof Trouble && trouble.passing) return { state: "waiting", share: null };
       throw trouble;
     });
-    if (found.state === "done") return (await request("GET", `${at}/content`)).blob();
+    if (found.state === "done") return request(blobOf, "GET", `${at}/content`);
     if (found.state === "failed") throw new Trouble("refused", found.message);
     if (found.state === "cancelled") return null;
     if (!told(found.share)) {

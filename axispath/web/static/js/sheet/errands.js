@@ -2,6 +2,7 @@
 /** Long work: a file that is being made, how far it is, and giving it up. */
 
 import { fetchLong } from "./api.js";
+import { cancel, soon } from "./underway.js";
 
 const QUICK = 700; // ms; what is there by then needs no bar
 
@@ -30,14 +31,14 @@ export const errandPart = (at) => ({
   async made(words, path, body) {
     this.givenUp = false;
     this.errandShare = null;
-    const bar = setTimeout(() => (this.errand = words), QUICK);
+    const bar = soon(() => (this.errand = words), QUICK);
     try {
       return await fetchLong(path, body, (share) => {
         this.errandShare = share === null ? null : Math.round(share * 100);
         return !this.givenUp;
       });
     } finally {
-      clearTimeout(bar);
+      cancel(bar);
       this.errand = "";
     }
   },

@@ -7,6 +7,7 @@
  */
 
 import { Trouble, send } from "./api.js";
+import { soon } from "./underway.js";
 
 const RETRY = 1500;
 const GONE = 120_000; // ms after which a page that was not heard of is taken to be gone
@@ -163,7 +164,7 @@ export class Session {
         this.offline = true;
         this.why = trouble.kind === "offline" || trouble.kind === "busy" ? "" : trouble.message;
         this.keep();
-        setTimeout(() => this.flush(), RETRY);
+        soon(() => this.flush(), RETRY);
       } else if (trouble.kind === "conflict") {
         this.conflict = true;
       } else {
@@ -243,7 +244,7 @@ export class Session {
       if (this.view === view) this.view = null;
     } catch (trouble) {
       if (!(trouble instanceof Trouble)) throw trouble;
-      if (trouble.passing) setTimeout(() => this.view === view && this.saveView(view), RETRY);
+      if (trouble.passing) soon(() => this.view === view && this.saveView(view), RETRY);
     }
   }
 }

@@ -1,11 +1,13 @@
 // @ts-check
 /** Work that waits: until nothing has asked for it for a while, or until its turn comes again. */
 
+import { cancel, soon } from "./underway.js";
+
 const LONGEST = 10_000; // ms that work may take before it is asked for again
 
 export class Timers {
   constructor() {
-    /** @type {Map<string, ReturnType<typeof setTimeout>>} */
+    /** @type {Map<string, number>} */
     this.timers = new Map();
     /** What was asked for while it was not its turn. @type {Map<string, () => unknown>} */
     this.missed = new Map();
@@ -14,12 +16,12 @@ export class Timers {
   /** Once nothing has asked for it for so many milliseconds. @param {string} name @param {number} wait @param {() => void} work */
   later(name, wait, work) {
     this.stop(name);
-    this.timers.set(name, setTimeout(work, wait));
+    this.timers.set(name, soon(work, wait));
   }
 
   /** @param {string} name */
   stop(name) {
-    clearTimeout(this.timers.get(name));
+    cancel(this.timers.get(name));
   }
 
   /** At once, then at most every so many milliseconds. @param {string} name @param {number} wait @param {() => unknown} work */
@@ -36,10 +38,10 @@ export class Timers {
     };
     // What takes long is done less often, so that it never holds up the picture.
     const before = performance.now();
-    this.timers.set(name, setTimeout(again, LONGEST));
+    this.timers.set(name, soon(again, LONGEST));
     Promise.resolve(work()).then(() => {
       this.stop(name);
-      this.timers.set(name, setTimeout(again, Math.max(wait, 2 * (performance.now() - before))));
+      this.timers.set(name, soon(again, Math.max(wait, 2 * (performance.now() - before))));
     });
   }
 }
