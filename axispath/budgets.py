@@ -37,7 +37,7 @@ SOLVING_ON = Effort(600_000, 9.0, spent)  # for what is still open, while nothin
 READING_OFF = Effort(400, 0.02, spent)  # of one stretch between rows
 
 # Exact forms, in a process of their own
-EXACT_FORM = 4.0 * SLOWER  # of one function
+EXACT_FORM = 4.0 * min(SLOWER, 3.0)  # of one function
 EXACT_WAIT = 0.3  # by the clock on the wall: what comes later is there when it is asked for again
 
 # A request in whatever process carries it out

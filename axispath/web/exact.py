@@ -23,7 +23,7 @@ from axispath.core.arithmetic.program import NotComputable, Program
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.calculation.closed import Closing, closing_of
 from axispath.core.language.tree import Number, Running, ValueStatement
-from axispath.core.memory import Memory
+from axispath.core.memory import Memory, keeps
 from axispath.core.path.curves.forms import curve_forms, place_of_mark
 from axispath.core.path.kinds import SEARCHED, VALUED
 from axispath.core.path.labels import crossing_key, keyed
@@ -242,6 +242,21 @@ def get_ready() -> ProcessPool | None:
             _pool = ProcessPool(max_workers=1, context=context, initializer=_start)
             _pool.schedule(_warm)  # the process starts with its first job
         return _pool
+
+
+def _give_up() -> None:
+    """Whatever is still being looked for is given up, with its process."""
+    global _pool
+    with _lock:
+        pool, _pool = (_pool, None) if _running else (None, _pool)
+    if pool is not None:
+        pool.stop()
+        pool.join()
+    with _lock:
+        _running.clear()
+
+
+keeps(_give_up)
 
 
 def _start() -> None:

@@ -27,9 +27,15 @@ const LEAST_BOX = 8;
 /** @param {Plot} plot @param {Told} told */
 export function listen(plot, told) {
   const { canvas } = plot;
-  /** @type {Map<number, {x: number, y: number}>} */
+  /**
+   * Where fingers and the mouse are in the window: the plot may move under a hand that rests, as when a
+   * lane comes in, and that is no movement of the hand.
+   * @type {Map<number, {x: number, y: number}>}
+   */
   const pointers = new Map();
   let moved = false;
+  /** Where on the plot the hand came down: there a click is. */
+  let pressed = { x: 0, y: 0 };
   /** What a drag does, decided where it begins. @type {null | Drag} */
   let drag = null;
 
@@ -51,7 +57,8 @@ export function listen(plot, told) {
     if (event.button !== 0) return;
     canvas.setPointerCapture(event.pointerId);
     const at = place(event);
-    pointers.set(event.pointerId, at);
+    pointers.set(event.pointerId, inWindow(event));
+    if (pointers.size === 1) pressed = at;
     plot.underHand = true;
     // The first finger of a pinch must not read where it is lifted, nor the second.
     moved = pointers.size > 1;
@@ -73,26 +80,27 @@ export function listen(plot, told) {
       if (event.pointerType === "mouse") readAt(now.x, false);
       return;
     }
+    const hand = inWindow(event);
     if (pointers.size === 2) {
       drag = null;
-      pinch(plot, pointers, event.pointerId, now, look);
-    } else if (moved || Math.hypot(now.x - before.x, now.y - before.y) > 3) {
+      pinch(plot, pointers, event.pointerId, hand, look);
+    } else if (moved || Math.hypot(hand.x - before.x, hand.y - before.y) > 3) {
       moved = true;
       if (drag) {
         drag(now, false);
       } else {
         canvas.classList.add("is-panning");
-        look(panned(plot.view, plot.size, now.x - before.x, now.y - before.y));
+        look(panned(plot.view, plot.size, hand.x - before.x, hand.y - before.y));
       }
     } else {
       return;
     }
-    pointers.set(event.pointerId, now);
+    pointers.set(event.pointerId, hand);
   });
   const release = (/** @type {PointerEvent} */ event) => {
     const known = pointers.delete(event.pointerId);
     plot.underHand = pointers.size > 0;
-    const { x, y } = place(event);
+    const { x, y } = moved ? place(event) : pressed;
     const up = event.type === "pointerup";
     if (known && drag && moved) drag({ x, y }, up);
     if (known && drag && !up) told.brokenOff();
@@ -179,6 +187,9 @@ function key(event, plot, told) {
   return true;
 }
 
+/** @param {PointerEvent} event */
+const inWindow = (event) => ({ x: event.clientX, y: event.clientY });
+
 /**
  * @param {Plot} plot
  * @param {Map<number, {x: number, y: number}>} pointers
@@ -193,7 +204,8 @@ function pinch(plot, pointers, id, now, look) {
   const was = Math.hypot(before.x - other.x, before.y - other.y);
   const is = Math.hypot(now.x - other.x, now.y - other.y);
   if (was < 10 || is < 10) return;
-  const x = fromPixelX(plot.view, plot.size, (now.x + other.x) / 2);
-  const y = fromPixelY(plot.view, plot.size, (now.y + other.y) / 2);
+  const box = plot.canvas.getBoundingClientRect();
+  const x = fromPixelX(plot.view, plot.size, (now.x + other.x) / 2 - box.left);
+  const y = fromPixelY(plot.view, plot.size, (now.y + other.y) / 2 - box.top);
   look(zoomed(plot.view, was / is, x, y));
 }

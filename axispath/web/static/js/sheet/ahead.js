@@ -110,15 +110,17 @@ export class Ahead {
     const begun = performance.now();
     for (const [key] of wanted) this.asked.add(key);
     this.running += 1;
-    this.rests = begun + PAUSE; // for as long as nothing comes back
+    let came = false;
     await quietly(async () => {
       const found = await kind.fetch(wanted.map(([, slides]) => slides));
-      this.rests = 0;
+      came = true;
       this.took += (performance.now() - begun - this.took) / 3;
       this.most = found.length < wanted.length ? Math.max(1, found.length) : Math.min(kind.most, 2 * Math.max(this.most, found.length));
       if (about === this.about) found.forEach((one, k) => this.keep(wanted[k][0], one));
     });
     this.running -= 1;
+    // However long it took to fail: until then single answers are asked for.
+    this.rests = came ? 0 : performance.now() + PAUSE;
     if (about === this.about) for (const [key] of wanted) this.asked.delete(key);
     kind.arrived();
   }
