@@ -16,7 +16,9 @@ import time
 
 from axispath.core.memory import keeps
 
-A_LOOK = 100e-6  # seconds that a look counts for: three times what it takes a usual machine in a search
+A_LOOK = (
+    100e-6  # seconds that a look counts for: three times what it takes a usual machine in a search
+)
 COUNTED = os.environ.get("AXISPATH_CLOCK") == "counted"
 SLOWER = 10.0 if COUNTED else 1.0  # how much slower a machine may be than budgets take it to be
 

@@ -250,7 +250,7 @@ def _give_up() -> None:
     with _lock:
         pool, _pool = (_pool, None) if _running else (None, _pool)
     if pool is not None:
-        pool.stop()
+        pool.stop()  # type: ignore[no-untyped-call]
         pool.join()
     with _lock:
         _running.clear()

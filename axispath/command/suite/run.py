@@ -161,6 +161,7 @@ def _end(run: Run, hands: dict[tuple[str, ...], list[Record]], once: bool = Fals
 
 def _tell_again(run: Run, hands: dict[tuple[str, ...], list[Record]], failed: list[Record]) -> None:
     """The command that runs what a failed test came after, in the same order, and then itself."""
+    commands = {}
     for how, found in hands.items():
         modules = [*dict.fromkeys(name for record in found if (name := _module(record)))]
         for record in found:
@@ -171,7 +172,9 @@ def _tell_again(run: Run, hands: dict[tuple[str, ...], list[Record]], failed: li
             shuffled = how if how and how[0] == "--shuffle" else ()
             what = sorted(modules) if shuffled else before
             command = ["./axis-path", "test", "--seed", str(run.seed), *shuffled, *what]
-            print(f"\naxis-path: the same again: {shlex.join(command)}", file=sys.stderr)
+            commands[shlex.join(command)] = record.name
+    for again, name in commands.items():
+        print(f"\naxis-path: {name} after the same tests as now: {again}", file=sys.stderr)
 
 
 def _named(name: str) -> list[str]:
