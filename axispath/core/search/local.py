@@ -190,7 +190,9 @@ class Run:
             case "arctan", [x] if any(r < 0 for r, _ in x.terms):
                 return self._far_arctan(step, x)
         if entry.plainer:
-            return self.program(plainer_program(step.detail), given, declared, depth + 1)
+            return self.program(
+                plainer_program(step.detail, len(given)), given, declared, depth + 1
+            )
         raise NoGerm
 
     def _wave(self, step: Step, angle: Germ, at: Exact | None) -> Germ:

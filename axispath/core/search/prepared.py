@@ -95,11 +95,14 @@ def _is_square(step: Step) -> bool:
 
 
 @remembered(128)
-def plainer_program(name: str) -> Program:
-    """A function of the catalogue in terms of plainer ones, as a program of its arguments."""
+def plainer_program(name: str, count: int) -> Program:
+    """A function of the catalogue in terms of plainer ones, as a program of so many arguments.
+
+    Those that are left out have their usual values.
+    """
     entry = catalogue.ENTRIES[name]
     builder = Builder({})
-    arguments = entry.word.arguments
+    arguments = entry.word.arguments[:count]
     given = tuple(builder.step(Step("input", (), argument)) for argument in arguments)
     result = _written_out(builder, entry, given)
     return Program(len(given), tuple(builder.steps), result)
