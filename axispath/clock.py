@@ -16,6 +16,7 @@ import time
 
 A_LOOK = 15e-6  # seconds that a look counts for, beside a part of the time that it took
 COUNTED = os.environ.get("AXISPATH_CLOCK") == "counted"
+HASTE = 0.25 if COUNTED else 1.0  # of the time for long work that is given
 SLOWER = 4.0 if COUNTED else 1.0  # how much slower a machine may be than budgets take it to be
 
 

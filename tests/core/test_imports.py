@@ -21,8 +21,9 @@ ALLOWED = {
     "data": {"data"},
     "fits": {"language", "catalogue", "arithmetic", "fits"},
     "sheet": {*BELOW, "sheet"},
+    "checking": {*LINES, "search", "sheet", "checking"},  # of the search only what it hands over
     "plane": {*BELOW, "sheet", "plane"},
-    "path": {*BELOW, "sheet", "plane", "path"},
+    "path": {*BELOW, "checking", "sheet", "plane", "path"},
     "sampling": {*BELOW, "sheet", "plane", "sampling"},
     "solve": {*BELOW, "sheet", "plane", "path", "solve"},
     "practice": {*BELOW, "sheet", "plane", "path", "solve", "practice"},
@@ -68,6 +69,12 @@ class Imports(Case):
                         found = name.split(".")[2]
                         known = allowed | ANYWHERE
                         self.assertIn(found, known, f"{part}/{file.name} imports {name}")
+
+    def test_the_checker_shares_nothing_with_the_searches(self):
+        for file in (PACKAGE / "core" / "checking").rglob("*.py"):
+            for name in imported(file):
+                if name.startswith("axispath.core.search"):
+                    self.assertIn("axispath.core.search.landmark", name, file)
 
     def test_the_store_knows_no_web(self):
         for file in (PACKAGE / "store").rglob("*.py"):

@@ -7,6 +7,7 @@ from contextlib import suppress
 from dataclasses import dataclass, replace
 
 from axispath.core.arithmetic.patience import OutOfTime, Patience, limited
+from axispath.core.checking.survey import confirmed
 from axispath.core.path.covering import uncovered
 from axispath.core.path.kinds import MEETS, SEARCHED
 from axispath.core.path.labels import crossing_key
@@ -20,6 +21,9 @@ from axispath.core.path.lanes import (
 from axispath.core.search.landmark import Path, Reason
 from axispath.core.sheet.document import Document, View
 from axispath.core.sheet.resolve import ResolvedLane, resolve
+
+# Of these a landmark may lie where a denominator that was left out is 0.
+CONFIRMED = ("relation",)
 
 
 @dataclass(frozen=True)
@@ -127,14 +131,16 @@ def _met(
     only: Range | None,
 ) -> Path | None:
     search = MEETS[first.kind.key, second.kind.key]
-    return search(first, second, view, effort.budget(searches), only)
+    path = search(first, second, view, effort.budget(searches), only)
+    return path and confirmed((first, second), path)
 
 
 def _path(
     lane: ResolvedLane, view: View, effort: Effort, searches: int, only: Range | None
 ) -> Path | None:
     search = SEARCHED[lane.kind.key].path
-    return search(lane, view, effort, searches, only)
+    path = search(lane, view, effort, searches, only)
+    return path and confirmed((lane,), path) if lane.kind.key in CONFIRMED else path
 
 
 def further(document: Document, found: Survey, effort: Effort, only: Range | None = None) -> Survey:

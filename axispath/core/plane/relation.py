@@ -29,9 +29,9 @@ from axispath.core.language.tree import (
 )
 from axispath.core.language.walking import differences
 from axispath.core.memory import Memory
+from axispath.core.plane.plain import PLANE, plain
 from axispath.core.sheet.resolve import ResolvedLane
 
-PLANE = ("x", "y")
 Floats = NDArray[np.float64]
 Truth = NDArray[np.bool_]
 Rule = int | tuple[str, tuple["Rule", ...]]
@@ -193,15 +193,15 @@ def level_of(lane: ResolvedLane, level: float, sign: str) -> Side:
 
 def _side(lane: ResolvedLane, difference: Expression, sign: str) -> Side:
     plan = program(difference, PLANE, lane.definitions)
-    plain = numerator(difference)
+    top = plain(difference, lane.definitions) if sign == "=" else numerator(difference)
     slopes = None
     try:
-        both = [derivative(plain, letter, lane.definitions) for letter in PLANE]
+        both = [derivative(top, letter, lane.definitions) for letter in PLANE]
         first, second = (program(slope, PLANE, lane.definitions) for slope in both)
         slopes = first, second
     except NotComputable:
         pass  # boxes of values alone
-    return Side(plan, sign, program(plain, PLANE, lane.definitions), slopes, lane.unit)
+    return Side(plan, sign, program(top, PLANE, lane.definitions), slopes, lane.unit)
 
 
 def _floats(bound: Bound, x: Floats, y: Floats) -> Floats:

@@ -9,7 +9,7 @@ a zero on a border is inside. All boxes of a round are worked on at once.
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -90,8 +90,15 @@ class Solved:
     spent: bool
 
 
-def solve(pair: Pair, rectangle: tuple[float, float, float, float], budget: Budget) -> Solved:
-    """The common zeros in a rectangle (left, right, bottom, top)."""
+def solve(
+    pair: Pair,
+    rectangle: tuple[float, float, float, float],
+    budget: Budget,
+    settled: Sequence[tuple[float, float, float, float]] = (),
+) -> Solved:
+    """The common zeros in a rectangle (left, right, bottom, top), but for those in rectangles about
+    which everything is ``settled`` already.
+    """
     left, right, bottom, top = rectangle
     x, y = np.linspace(left, right, START + 1), np.linspace(bottom, top, START + 1)
     i, j = (part.ravel() for part in np.meshgrid(range(START), range(START), indexing="ij"))
@@ -104,7 +111,7 @@ def solve(pair: Pair, rectangle: tuple[float, float, float, float], budget: Budg
         if budget.spent or len(boxes) > MOST_BOXES or sum(map(len, stuck)) > MOST_STUCK:
             still = np.concatenate([*stuck, boxes])
             return Solved(_within(_polished(pair, found), rectangle), still, True)
-        boxes = boxes[_may(pair, boxes)]
+        boxes = boxes[_may(pair, boxes) & ~within_any(boxes, settled)]
         if not len(boxes):
             break
         wide = _wider(boxes)
@@ -126,6 +133,14 @@ def solve(pair: Pair, rectangle: tuple[float, float, float, float], budget: Budg
         boxes = quartered(boxes)
     still = np.concatenate(stuck) if stuck else np.empty((0, 4))
     return Solved(_within(_polished(pair, found), rectangle), still, False)
+
+
+def within_any(boxes: Floats, settled: Sequence[tuple[float, float, float, float]]) -> Truth:
+    """Whether boxes lie in one of these."""
+    found = np.zeros(len(boxes), dtype=bool)
+    for a, b, c, d in settled:
+        found |= (boxes[:, 0] >= a) & (boxes[:, 1] <= b) & (boxes[:, 2] >= c) & (boxes[:, 3] <= d)
+    return found
 
 
 def _within(found: list[Zero], rectangle: tuple[float, float, float, float]) -> tuple[Zero, ...]:
@@ -223,7 +238,5 @@ def _polished(pair: Pair, found: list[Floats]) -> list[Zero]:
 
 def _known(found: list[Floats], boxes: Floats) -> Truth:
     """Whether boxes lie inside one that holds a single zero which is known."""
-    known = np.zeros(len(boxes), dtype=bool)
-    for a, b, c, d in np.concatenate(found)[:, 4:].tolist() if found else ():
-        known |= (boxes[:, 0] >= a) & (boxes[:, 1] <= b) & (boxes[:, 2] >= c) & (boxes[:, 3] <= d)
-    return known
+    around = np.concatenate(found)[:, 4:].tolist() if found else ()
+    return within_any(boxes, around)

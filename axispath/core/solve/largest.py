@@ -20,7 +20,8 @@ from axispath.core.language.errors import LanguageError
 from axispath.core.language.pasted import written
 from axispath.core.language.plain import plain
 from axispath.core.language.statement import parse_expression
-from axispath.core.plane.relation import PLANE, Relation, Rule, relation_of
+from axispath.core.plane.plain import PLANE
+from axispath.core.plane.relation import Relation, Rule, relation_of
 from axispath.core.sheet.document import Document
 from axispath.core.sheet.refused import EditRefused
 from axispath.core.sheet.resolve import resolve

@@ -17,7 +17,8 @@ from axispath.core.path.relations.regions import find_corners
 from axispath.core.path.relations.rules import Rectangle, rules_of
 from axispath.core.path.relations.search import find_relation, met
 from axispath.core.plane.picture import borders, curve_drawn
-from axispath.core.plane.relation import PLANE, relation_of
+from axispath.core.plane.plain import PLANE
+from axispath.core.plane.relation import relation_of
 from axispath.core.plane.screen import Screen
 from axispath.core.search.budget import Budget
 from axispath.core.search.find import find_zeros

@@ -5,10 +5,13 @@ where along x there is any of it.
 from __future__ import annotations
 
 import itertools
+import math
 from dataclasses import dataclass, replace
 
 import numpy as np
 
+from axispath.core.arithmetic.boxed import box_function
+from axispath.core.arithmetic.boxes import between
 from axispath.core.arithmetic.fraction import radical
 from axispath.core.arithmetic.simplest import ZERO
 from axispath.core.path.relations.rules import Rectangle, Rules, heights, side_rules
@@ -20,17 +23,20 @@ from axispath.core.path.relations.search import (
     on_edge,
     open_stretches,
 )
+from axispath.core.plane.member import belongs
 from axispath.core.plane.relation import Relation
 from axispath.core.search.budget import Budget
 from axispath.core.search.common_zeros import solve
-from axispath.core.search.landmark import Count, Kind, Landmark, Open, Path
+from axispath.core.search.landmark import Count, Kind, Landmark, Open, Path, Reason
 from axispath.core.sheet.resolve import ResolvedLane
 
 Bordered = tuple[Rules, list[Landmark]]
 """A border, and the places at which it is no smooth line."""
 CORNERED = (Kind.KINK, Kind.CROSSING, Kind.CUSP)  # of a border, where it is no smooth line
-AROUND = 16  # places about a corner at which it is looked whether they belong
-NEAR = 1e-7  # of the rectangle, that these are away
+AROUND = 32  # directions that are looked at where a border goes in none that is known
+NEAR = (1e-7, 1e-6, 1e-5)  # of the rectangle, that places beside a corner are away
+LEVEL = 1e-9  # a slope that may be none
+THIN = 1e-4  # an angle, in which a border could bend before the nearest place beside a corner
 
 
 def find_corners(
@@ -39,28 +45,28 @@ def find_corners(
     """The corners in a rectangle, in the order of x; a hollow one does not belong."""
     pairs = list(itertools.combinations(side_rules(lane), 2))
     marks: list[Landmark] = []
+    places: list[Landmark] = []
     still: list[Open] = []
     more = False
     for first, second in pairs:
         path = met(first, second, rectangle, budget.part(len(pairs)))
         still += path.open
         more = more or path.more
-        marks += [
-            replace(mark, kind=Kind.CORNER, closed=bool(_holds(relation, mark)))
-            for mark in path.landmarks
-            if _on_the_border(relation, mark, rectangle) and not _known(mark, marks)
-        ]
+        places += path.landmarks
     sides = [
-        (rules, [] if ZERO in rules.slopes else centres_of(rules, rectangle, budget)[0])
+        (rules, [] if ZERO in rules.slopes else centres_of(rules, rectangle, budget).marks)
         for rules in side_rules(lane)
     ]
-    for _, sharp in sides:
-        marks += [
-            replace(mark, kind=Kind.CORNER, closed=bool(_holds(relation, mark)))
-            for mark in sharp
-            if mark.kind in CORNERED
-            if _on_the_border(relation, mark, rectangle) and not _known(mark, marks)
-        ]
+    places += [mark for _, sharp in sides for mark in sharp if mark.kind in CORNERED]
+    for mark in places:
+        if _known(mark, marks):
+            continue
+        corner = _is_corner(relation, side_rules(lane), mark, rectangle)
+        if corner:
+            closed = bool(_holds(relation, mark))
+            marks.append(replace(mark, kind=Kind.CORNER, closed=closed))
+        elif corner is None:
+            still.append(Open(mark.x, mark.x, Reason.CLOSE))
     marks.sort(key=lambda mark: (mark.x, mark.y))
     left, right = rectangle[:2]
     counts = () if still or more else _counted(lane, relation, sides, marks, rectangle, budget)
@@ -149,14 +155,78 @@ def _known(mark: Landmark, marks: list[Landmark]) -> bool:
     return any(abs(m.x - mark.x) + abs(m.y - mark.y) < 1e-12 for m in marks)
 
 
-def _on_the_border(relation: Relation, mark: Landmark, rectangle: Rectangle) -> bool:
-    """Whether some of what lies about a place belongs to the region and some not."""
-    left, right, bottom, top = rectangle
-    angle = 2 * np.pi * (np.arange(AROUND) + 0.37) / AROUND
-    x = mark.x + NEAR * (right - left) * np.cos(angle)
-    y = mark.y + NEAR * (top - bottom) * np.sin(angle)
-    found = relation.holds(x, y)
-    return bool(found.any() and not found.all())
+def _is_corner(
+    relation: Relation, sides: list[Rules], mark: Landmark, rectangle: Rectangle
+) -> bool | None:
+    """Whether next to a place some belongs to the region and some not; None where that is open.
+
+    The lines along which borders pass through the place part its surroundings into sectors, however
+    thin; a place in each of them tells for all of it.
+    """
+    through = [rules for rules in sides if _may_pass(rules, mark)]
+    lines = [_direction(rules, mark) for rules in through]
+    told = {
+        _belongs_towards(relation, mark, middle, rectangle) for middle in _sectors(lines, rectangle)
+    }
+    if {True, False} <= told:
+        return True
+    settled = None not in told and None not in lines and not _parallel(lines)
+    return False if settled else None
+
+
+def _may_pass(rules: Rules, mark: Landmark) -> bool:
+    """Whether a border may pass through a landmark."""
+    around = [
+        between(np.array([at - off]), np.array([at + off]))
+        for at, off in ((mark.x, mark.radius), (mark.y, mark.y_radius))
+    ]
+    return bool(box_function(rules.plan(rules.tree), rules.unit)(*around).may_be_zero[0])
+
+
+def _direction(rules: Rules, mark: Landmark) -> float | None:
+    """The angle, up to half a turn, at which a border passes; None where both slopes may be 0."""
+    at = [between(np.array([v]), np.array([v])) for v in (mark.x, mark.y)]
+    slopes = [box_function(rules.plan(slope), rules.unit)(*at) for slope in rules.slopes]
+    across, upwards = (float(part.low[0]) / 2 + float(part.high[0]) / 2 for part in slopes)
+    size = math.hypot(across, upwards)
+    if not math.isfinite(size) or size < LEVEL:
+        return None
+    return math.atan2(-across, upwards) % math.pi
+
+
+def _sectors(lines: list[float | None], rectangle: Rectangle) -> list[float]:
+    """The middles of the sectors between lines; of many where one of them is not known."""
+    known = [line for line in lines if line is not None]
+    if len(known) < len(lines) or not known:
+        known += [2 * math.pi * (k + 0.37) / AROUND for k in range(AROUND)]
+    ordered = sorted({(line + turn) % (2 * math.pi) for line in known for turn in (0, math.pi)})
+    ends = [*ordered[1:], ordered[0] + 2 * math.pi]
+    return [(low + high) / 2 for low, high in zip(ordered, ends, strict=True)]
+
+
+def _parallel(lines: list[float | None]) -> bool:
+    """Whether two lines may be the same."""
+    known = sorted(line for line in lines if line is not None)
+    return any(
+        min(high - low, math.pi - high + low) < THIN
+        for low, high in itertools.combinations(known, 2)
+    )
+
+
+def _belongs_towards(
+    relation: Relation, mark: Landmark, angle: float, rectangle: Rectangle
+) -> bool | None:
+    """Whether what lies in a direction right beside a place belongs; None where it differs."""
+    size = rectangle[1] - rectangle[0]
+    told = {
+        belongs(
+            relation,
+            mark.x + near * size * math.cos(angle),
+            mark.y + near * size * math.sin(angle),
+        )
+        for near in NEAR
+    }
+    return told.pop() if len(told) == 1 else None
 
 
 def _holds(relation: Relation, mark: Landmark) -> bool:

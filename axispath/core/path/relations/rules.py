@@ -9,14 +9,14 @@ from functools import cached_property
 
 from axispath.core.arithmetic.build import program
 from axispath.core.arithmetic.derivative import derivative
-from axispath.core.arithmetic.fraction import numerator
 from axispath.core.arithmetic.interval import End
+from axispath.core.arithmetic.polynomial import Coefficients
 from axispath.core.arithmetic.program import Definition, Program, extended
 from axispath.core.arithmetic.simplest import number
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.language.tree import Expression, RelationStatement
 from axispath.core.language.walking import differences
-from axispath.core.plane.relation import PLANE
+from axispath.core.plane.plain import PLANE, plain, polynomial
 from axispath.core.search.budget import Budget
 from axispath.core.search.common_zeros import Pair, Zero
 from axispath.core.search.find import find_zeros
@@ -47,6 +47,11 @@ class Rules:
         """The derivatives of F."""
         return self.slope(self.tree, "x"), self.slope(self.tree, "y")
 
+    @cached_property
+    def polynomial(self) -> Coefficients | None:
+        """F as a polynomial; None where it is none."""
+        return polynomial(self.tree, self.definitions)
+
     def pair(self, first: Expression, second: Expression) -> Pair:
         """Two functions with their slopes."""
         trees = [first, second]
@@ -65,14 +70,16 @@ def rules_of(lane: ResolvedLane) -> Rules:
     statement = lane.statement
     assert isinstance(statement, RelationStatement) and statement.equation is not None
     (difference,) = differences(statement.equation)
-    return Rules(numerator(difference), lane.definitions, lane.unit)
+    return Rules(plain(difference, lane.definitions), lane.definitions, lane.unit)
 
 
 def side_rules(lane: ResolvedLane) -> list[Rules]:
     """All comparisons of a relation or a region as equations, each once."""
     statement = lane.statement
     assert isinstance(statement, RelationStatement)
-    trees = [numerator(tree) for one in statement.comparisons for tree in differences(one)]
+    trees = [
+        plain(tree, lane.definitions) for one in statement.comparisons for tree in differences(one)
+    ]
     return [Rules(tree, lane.definitions, lane.unit) for tree in dict.fromkeys(trees)]
 
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import itertools
 from collections.abc import Iterator
-from dataclasses import replace
+from dataclasses import dataclass, replace
 from fractions import Fraction
 
 import numpy as np
@@ -18,9 +18,10 @@ from axispath.core.arithmetic.simplest import ZERO
 from axispath.core.language.tree import Name
 from axispath.core.path.relations.kinks import find_kinks
 from axispath.core.path.relations.rules import Rectangle, Rules, heights, landmark
+from axispath.core.plane.branches import Branches, alone_within, branches_at
 from axispath.core.plane.relation import Relation
 from axispath.core.search.budget import Budget
-from axispath.core.search.common_zeros import Pair, Solved, Zero, solve
+from axispath.core.search.common_zeros import Pair, Solved, Zero, solve, within_any
 from axispath.core.search.find import find_zeros
 from axispath.core.search.isolate import merged_open
 from axispath.core.search.landmark import (
@@ -61,10 +62,13 @@ def find_relation(rules: Rules, relation: Relation, rectangle: Rectangle, budget
     fx, fy = rules.slopes
     if ZERO in (fx, fy):  # lines along an axis, which have no turns
         return _straight(marks, still, relation, rectangle)
-    centres, singular = centres_of(rules, rectangle, budget)
-    marks += centres
-    for kind, slope in ((Kind.UPRIGHT, fy), (Kind.LEVEL, fx)):
-        solved = solve(rules.pair(rules.tree, radical(slope)), rectangle, budget.part(PLACES))
+    middle = centres_of(rules, rectangle, budget)
+    centres, singular = middle.known, middle.singular
+    marks += middle.marks
+    for kind, letter, slope in ((Kind.UPRIGHT, "y", fy), (Kind.LEVEL, "x", fx)):
+        settled = around(rules, letter, centres)
+        both = rules.pair(rules.tree, radical(slope))
+        solved = solve(both, rectangle, budget.part(PLACES), settled)
         marks += [
             landmark(kind, one)
             for one in solved.zeros
@@ -73,7 +77,7 @@ def find_relation(rules: Rules, relation: Relation, rectangle: Rectangle, budget
         still += open_stretches(solved, centres, rectangle)
     if singular.spent or len(singular.open):
         # Where both slopes vanish on whole curves, only those on the relation itself matter.
-        still += _open_singular(rules, singular, rectangle)
+        still += _open_singular(rules, middle, rectangle)
     marks = [mark for mark in marks if relation.holds_at(mark.x, mark.y)]
     marks.sort(key=lambda mark: (mark.x, mark.y))
     counts: tuple[Count, ...] = ()
@@ -86,11 +90,45 @@ def find_relation(rules: Rules, relation: Relation, rectangle: Rectangle, budget
     return Path(left, right, tuple(marks), (), stretches, (), (), counts=counts)
 
 
-def centres_of(rules: Rules, rectangle: Rectangle, budget: Budget) -> tuple[list[Landmark], Solved]:
-    """Crossings, cusps, single points and kinks; and the places at which both slopes are 0."""
+@dataclass(frozen=True, slots=True)
+class Centres:
+    """Where a relation may be no smooth line: crossings, cusps, single points and kinks.
+
+    ``smooth`` are places at which both slopes are 0 and it is a smooth line all the same, and
+    ``singular`` all places at which both slopes are 0.
+    """
+
+    marks: list[Landmark]
+    smooth: list[Landmark]
+    singular: Solved
+
+    @property
+    def known(self) -> list[Landmark]:
+        """All places about which everything is known."""
+        return [*self.marks, *self.smooth]
+
+
+def centres_of(rules: Rules, rectangle: Rectangle, budget: Budget) -> Centres:
+    """The places at which both slopes are 0, and the kinks."""
     singular = solve(rules.pair(*rules.slopes), rectangle, budget.part(PLACES))
-    found = [*_singular(rules, singular), *_cusps(rules, singular)]
-    return [*found, *find_kinks(rules, rectangle, budget.part(PLACES))], singular
+    found = [*_singular(rules, singular), *_degenerate(rules, singular)]
+    kinks = find_kinks(rules, rectangle, budget.part(PLACES))
+    smooth = [mark for kind, mark in found if kind is None]
+    return Centres([*(m for kind, m in found if kind is not None), *kinks], smooth, singular)
+
+
+def around(rules: Rules, letter: str, centres: list[Landmark]) -> list[Rectangle]:
+    """Rectangles about exact centres of a polynomial in which no other place has this slope 0."""
+    found = []
+    for mark in centres:
+        if rules.polynomial is None or mark.certainty is not Certainty.EXACT:
+            continue
+        place = [Fraction(at).limit_denominator(DENOMINATOR) for at in (mark.x, mark.y)]
+        alone = alone_within(rules.polynomial, letter, *place)
+        if alone is not None:
+            half = float(alone) / 2
+            found.append((mark.x - half, mark.x + half, mark.y - half, mark.y + half))
+    return found
 
 
 def _straight(
@@ -146,8 +184,12 @@ def _on_axis(
     return marks, [Open(0.0, 0.0, item.reason) for item in stretches]
 
 
-def _singular(rules: Rules, solved: Solved) -> Iterator[Landmark]:
-    """Places at which F and both slopes are 0, as far as can be told."""
+Told = tuple[Kind | None, Landmark]
+"""What a place at which both slopes are 0 is: None for a smooth line."""
+
+
+def _singular(rules: Rules, solved: Solved) -> Iterator[Told]:
+    """Simple zeros of both slopes at which F is 0 too, as far as can be told."""
     value = box_function(rules.plan(rules.tree), rules.unit)
     fx, fy = rules.slopes
     second = [
@@ -169,12 +211,16 @@ def _singular(rules: Rules, solved: Solved) -> Iterator[Landmark]:
         # Beside it the relation is as the quadratic form of its second slopes.
         kind = Kind.CROSSING if det.high[0] < 0 else Kind.ISOLATED
         certainty = Certainty.EXACT if exact else Certainty.APPROACHED
-        yield landmark(kind, one, certainty)
+        yield kind, landmark(kind, one, certainty)
 
 
-def _cusps(rules: Rules, solved: Solved) -> Iterator[Landmark]:
-    """Simple places at which F and both slopes are exactly 0, where nothing else could be told."""
-    if solved.spent:
+def _degenerate(rules: Rules, solved: Solved) -> Iterator[Told]:
+    """Simple places at which F and both slopes are exactly 0, where nothing else could be told.
+
+    What they are tell the branches of a polynomial; of another formula nothing is said.
+    """
+    found = rules.polynomial
+    if solved.spent or found is None:
         return
     known: set[tuple[Fraction, Fraction]] = set()
     for a, b, c, d in solved.open.tolist():
@@ -184,8 +230,21 @@ def _cusps(rules: Rules, solved: Solved) -> Iterator[Landmark]:
         if place is None or place in known or not _exactly_zero(rules, near):
             continue
         known.add(place)
+        branches = branches_at(found, *place)
+        if branches is None:
+            continue
+        kind = _kind(branches)
         x, y = (float(part) for part in place)
-        yield Landmark(Kind.CUSP, x, y, Certainty.EXACT, low=a, high=b, method=Method.PAIR)
+        at = Landmark(Kind.CROSSING, x, y, Certainty.EXACT, low=a, high=b, method=Method.PAIR)
+        yield kind, replace(at, kind=kind or at.kind)
+
+
+def _kind(branches: Branches) -> Kind | None:
+    if branches.half == 0:
+        return Kind.ISOLATED
+    if branches.half > 2:
+        return Kind.CROSSING
+    return Kind.CUSP if branches.sharp else None
 
 
 def _simple(one: Zero) -> tuple[Fraction, Fraction] | None:
@@ -233,8 +292,9 @@ def open_stretches(solved: Solved, centres: list[Landmark], rectangle: Rectangle
     return found
 
 
-def _open_singular(rules: Rules, solved: Solved, rectangle: Rectangle) -> list[Open]:
-    boxes = solved.open
+def _open_singular(rules: Rules, middle: Centres, rectangle: Rectangle) -> list[Open]:
+    solved, settled = middle.singular, around(rules, "x", middle.known)
+    boxes = solved.open[~within_any(solved.open, settled)]
     value = box_function(rules.plan(rules.tree), rules.unit)
     x, y = between(boxes[:, 0], boxes[:, 1]), between(boxes[:, 2], boxes[:, 3])
     kept = boxes[value(x, y).may_be_zero]
