@@ -75,3 +75,29 @@ test("a server that says no is no fault of the page, and everything else is", as
     /a mistake/,
   );
 });
+
+test("what follows a movement is not asked for when nothing moves any more", async () => {
+  const { Asking } = await import("../../axispath/web/static/js/sheet/asking.js");
+  const asked = [];
+  globalThis.fetch = async (path, { body }) => {
+    asked.push(JSON.parse(body));
+    return { ok: true, json: async () => ({ goesOn: false }) };
+  };
+  const at = {
+    preview: [{ do: "slide" }],
+    coming: Promise.resolve(),
+    session: { key: "k", state: { head: 1 } },
+    plot: { view: {} },
+    events: { tell() {} },
+    showPaths() {},
+    landmarks: { askExact: async () => ({ late: false }) },
+  };
+  const asking = new Asking(at);
+  await settled();
+  await asking.path({ moving: true });
+  assert.deepEqual(asked.map(({ moving }) => moving), [true]);
+  at.preview = [];
+  await asking.path();
+  await asking.path({ moving: true });
+  assert.deepEqual(asked.map(({ moving }) => moving), [true, undefined]);
+});

@@ -101,6 +101,8 @@ export class Asking {
   /** @param {How} how */
   path(how = {}) {
     const { events, session } = this.at;
+    // What waited for its turn while something moved comes too late once all of it is proved.
+    if (how.moving && !this.at.preview.length) return undefined;
     // Whatever is asked now, what was to be searched further is another question.
     const stands = this.looked.ask();
     this.timers.stop("further");
