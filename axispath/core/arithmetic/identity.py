@@ -32,16 +32,18 @@ def lowest_terms(plan: Program) -> Quotient | None:
     return results[plan.result]
 
 
-def flat_levels(plan: Program, unit: AngleUnit, suspected: Callable[[], bool]) -> set[int]:
-    """Which of the function (0), its slope (1) and its bend (2) are zero everywhere.
+def flat_levels(plan: Program, unit: AngleUnit, suspected: Callable[[], set[int]]) -> set[int]:
+    """Which of the function (0), its slope (1) and its bend (2) are zero everywhere on a piece.
 
-    ``suspected`` tells whether one of them looks like it, so that looking closely is worth it.
+    ``suspected`` tells which of them look like it there: only then looking closely is worth it, and
+    a form that holds elsewhere alone, as that of an angle in another quadrant, is not believed.
     """
     levels = _of_quotient(plan)
     if levels is not None:
         return levels
-    form = normal_form(plan, unit) if suspected() else None
-    return set() if form is None else flat_in(form)
+    levels = suspected()
+    form = normal_form(plan, unit) if levels else None
+    return set() if form is None else flat_in(form) & levels
 
 
 def _of_quotient(plan: Program) -> set[int] | None:

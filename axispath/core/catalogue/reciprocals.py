@@ -9,7 +9,14 @@ import numpy as np
 from flint import arb
 
 from axispath.core.catalogue import parts
-from axispath.core.catalogue.balls import Ball, OutsideDomain, divide, head, undetermined
+from axispath.core.catalogue.balls import (
+    Ball,
+    OutsideDomain,
+    divide,
+    head,
+    only_value,
+    undetermined,
+)
 from axispath.core.catalogue.entry import Angle, Entry
 from axispath.core.catalogue.parts import AtGuard
 from axispath.core.catalogue.rounded import through_balls
@@ -75,7 +82,8 @@ def _angle(y: Ball, x: Ball) -> Ball:
     if right.is_zero() and up.is_zero():
         raise OutsideDomain
     if right < 0 and up.is_zero():
-        return arb.pi()
+        # A value at the jump, which goes on to neither side.
+        return only_value(arb.pi(), y)
     return undetermined(x if isinstance(y, arb) else y)
 
 

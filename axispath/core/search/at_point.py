@@ -12,6 +12,7 @@ from axispath.core.catalogue.balls import NAN, OutsideDomain
 from axispath.core.catalogue.parts import AtGuard
 from axispath.core.search.cuts import BITS, Cut
 from axispath.core.search.pieces import Cutter
+from axispath.core.search.tower import FAR
 
 
 def value_at(cutter: Cutter, cut: Cut) -> arb | None:
@@ -21,11 +22,17 @@ def value_at(cutter: Cutter, cut: Cut) -> arb | None:
         if exact is not None:
             with precision(BITS):
                 return exact.ball
-    with precision(BITS):
-        try:
-            return _Point(cutter, cut).value(cutter.plan.result)
-        except OutsideDomain:
-            return None
+    found: arb | None = None
+    # What comes as near to 0 as 1 − erf(16) takes many bits to be told from it.
+    for bits in (BITS, *FAR):
+        with precision(bits):
+            try:
+                found = _Point(cutter, cut).value(cutter.plan.result)
+            except OutsideDomain:
+                return None
+            if found != 0 or found.is_zero() or not found.is_finite():
+                break
+    return found
 
 
 class _Point:

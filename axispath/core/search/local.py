@@ -167,6 +167,8 @@ class Run:
         entry = catalogue.ENTRIES[step.detail]
         if step.detail in WAVES:
             return self._wave(step, given[0], angle)
+        if step.detail == "arctan2":
+            return self._angle(step, given[0], given[1], depth)
         if not declared or entry.cautious:
             try:
                 return self._smooth(step, given)
@@ -247,6 +249,18 @@ class Run:
         sign = self.corner.number(arb(x.sign()))
         rest = self.corner.bounded(arb(0).union(1 / arb.pi().sqrt())) / (x * sign)
         return sign - sign * (rest * (-(x * x)).exponential())
+
+    def _angle(self, step: Step, y: Germ, x: Germ, depth: int) -> Germ:
+        """The angle of a point right beside the break: signs tell in which quadrant it lies."""
+        half_turn = arb(180) if self.unit is AngleUnit.DEGREE else arb.pi()
+        upwards = y.sign() if y.terms else 0
+        if not x.terms:
+            return self.corner.number(half_turn * upwards / 2) if upwards else _nothing()
+        right = x.sign() > 0
+        if not upwards:
+            return self.corner.number(arb(0) if right else half_turn)
+        flat = self.step(Step("apply", step.operands[:1], "arctan"), [y / x], False, depth)
+        return flat if right else flat + self.corner.number(half_turn * upwards)
 
     def _far_arctan(self, step: Step, x: Germ) -> Germ:
         """arctan of what grows without bound: ±90° − arctan(1/x)."""

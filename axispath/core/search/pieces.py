@@ -141,8 +141,14 @@ class Cutter:
                 found = self.search(piece, factor, (0,))
                 self.more |= found.more
                 if found.flat:
-                    flat.add(guard)
-                    continue
+                    # A factor may be 0 where the guard itself has no value.
+                    whole = found if factor == guard else self.search(piece, guard, (0,))
+                    if whole.flat and not whole.open and not whole.undefined:
+                        flat.add(guard)
+                        continue
+                    found = whole
+                    if whole.flat or not (whole.open or whole.undefined):
+                        unsettled.append(Open(piece.low, piece.high, Reason.CLOSE))
                 unsettled += found.open
                 unsettled += [Open(s.low, s.high, Reason.BREAK) for s in found.undefined]
                 for root in found.roots:
@@ -270,8 +276,8 @@ class Cutter:
             )
         return self._flat[key]
 
-    def _looks_flat(self, function: ScaledFunction, piece: Piece) -> bool:
-        """Whether a level of a function cannot be told from 0 at some places of a piece."""
+    def _looks_flat(self, function: ScaledFunction, piece: Piece) -> set[int]:
+        """The levels of a function that cannot be told from 0 at some places of a piece."""
         levels = {0, 1, 2}
         for share in PROBES:
             place = arb(piece.low + (piece.high - piece.low) * share)
@@ -279,9 +285,9 @@ class Cutter:
                 try:
                     found = function.true.taylor(place, 3)
                 except OutsideDomain:
-                    return False
+                    return set()
             levels = {k for k in levels if found[k].contains(0)}
-        return bool(levels)
+        return levels
 
     def search(self, piece: Piece, target: int, wanted: tuple[int, ...]) -> Found:
         """The zeros of the ``wanted`` levels of a step inside a piece."""
@@ -303,7 +309,12 @@ class Cutter:
             return Found(flat=frozenset(flat))
         isolated = isolate(Tower(function, self.budget), start, stop, rest)
         found = Found(flat=frozenset(flat), more=isolated.more, open=list(isolated.open))
-        found.flat |= {level for level, stretches in isolated.flat.items() if stretches}
+        if isolated.open or isolated.undefined:
+            # It is flat on a part alone, of which no search tells where it ends.
+            parts = [s for level, stretches in isolated.flat.items() for s in stretches]
+            found.open += [Open(s.low, s.high, Reason.CLOSE) for s in parts]
+        else:
+            found.flat |= {level for level, stretches in isolated.flat.items() if stretches}
         found.undefined = isolated.undefined
         low, high = piece.left.ball, piece.right.ball
         found.roots = [r for r in isolated.roots if r.ball > low and r.ball < high]

@@ -58,33 +58,49 @@ def bracketed(tower: Tower, level: int, low: arb, high: arb, sign_low: int) -> R
     with precision(LADDER[1]):
         ball = low.union(high)
     root = Root(level, ball, float(low.mid()), float(high.mid()))
-    narrow(tower, root, LADDER[1], sign_low)
+    narrow(tower, root, LADDER[1], sign_low, (low.lower(), high.upper()))
     return root
 
 
-def narrow(tower: Tower, root: Root, bits: int, sign_low: int) -> None:
+Ends = tuple[arb, arb]
+"""Both ends of a bracket, exactly. A ball around them is wider by up to 2⁻³⁰ of its radius, and may
+hold a neighbouring zero too.
+"""
+
+
+def narrow(tower: Tower, root: Root, bits: int, sign_low: int, ends: Ends | None = None) -> None:
     """Narrow the ball of a simple root to about ``bits`` of working precision."""
     level, wide = root.level, root.ball
+    low, high = ends or (wide.lower(), wide.upper())
     if not root.bits:
-        wide = _close_in(tower, level, wide, sign_low, bits)
+        low, high = _close_in(tower, level, (low, high), sign_low, bits)
     with precision(bits):
         # Next to 0 relative precision has no end, so the bracket's width sets a floor.
         scale = max(abs(root.x), (root.high - root.low) * 2.0**-20)
         fine = arb(scale) * arb(2) ** (40 - bits)
+        wide = low.union(high)
         for _ in range(MAX_STEPS):
             if wide.rad() <= fine:
                 break
             newton = _newton(tower, level, wide)
             if newton is None:
-                closer = _cut(tower, level, wide, sign_low)
+                low, high = _cut(tower, level, (low, high), sign_low)
             elif newton.overlaps(wide):
-                closer = newton.intersection(wide)
+                low, high = _common((low, high), newton)
             else:
                 break  # contradictory enclosures: left wide, and so reported as open
+            closer = low.union(high)
             if closer.rad() > wide.rad() * 0.9:
                 break
             wide = closer
     root.ball, root.bits = wide, bits
+
+
+def _common(ends: Ends, ball: arb) -> Ends:
+    """The part of a bracket that a ball holds; all of it where that is less than a place."""
+    low, high = ends
+    inner = max(low, ball.lower(), key=arb.mid), min(high, ball.upper(), key=arb.mid)
+    return inner if inner[0].mid() <= inner[1].mid() else ends
 
 
 def _newton(tower: Tower, level: int, wide: arb) -> arb | None:
@@ -96,13 +112,13 @@ def _newton(tower: Tower, level: int, wide: arb) -> arb | None:
     return None
 
 
-def _close_in(tower: Tower, level: int, wide: arb, sign_low: int, bits: int) -> arb:
-    """A tight ball around the zero, guessed in floating point and then proved.
+def _close_in(tower: Tower, level: int, ends: Ends, sign_low: int, bits: int) -> Ends:
+    """A tight bracket of the zero, guessed in floating point and then proved.
 
     Each guess solves the Taylor polynomial around the last one. Nothing guessed is believed
     until interval Newton maps the tight ball into itself, or the signs at its ends differ.
     """
-    low, high = float(wide.lower()), float(wide.upper())
+    low, high = (float(end) for end in ends)
     width = high - low
     x = (low + high) / 2
     with precision(LADDER[0]):
@@ -120,17 +136,17 @@ def _close_in(tower: Tower, level: int, wide: arb, sign_low: int, bits: int) -> 
     for room in (2.0**-44, 2.0**-36, 2.0**-26):
         reach = max(abs(x), width * 2.0**-10) * room
         left, right = x - reach, x + reach
-        if not (wide.contains(arb(left)) and wide.contains(arb(right))):
+        if not (arb(left) >= ends[0] and arb(right) <= ends[1]):
             continue
         tight = arb(left).union(arb(right))
         with precision(bits):
             mapped = _newton(tower, level, tight)
         if mapped is not None and tight.contains_interior(mapped):
-            return mapped
+            return mapped.lower(), mapped.upper()
         signs = tower.sign_at(level, left), tower.sign_at(level, right)
         if signs == (sign_low, -sign_low):
-            return tight
-    return wide
+            return arb(left), arb(right)
+    return ends
 
 
 def _is_close(slopes: list[float], step: float, x: float, width: float) -> bool:
@@ -169,15 +185,15 @@ def _small_zero(coefficients: list[float], low: float, high: float) -> float:
     return h
 
 
-def _cut(tower: Tower, level: int, wide: arb, sign_low: int) -> arb:
-    """The part of ``wide`` that holds the sign change, cut where the sign is known."""
-    low, high = arb(wide.lower()), arb(wide.upper())
+def _cut(tower: Tower, level: int, ends: Ends, sign_low: int) -> Ends:
+    """The part of a bracket that holds the sign change, cut where the sign is known."""
+    low, high = ends
     for fraction in (0.5, 0.4, 0.6):
         place = arb((low + (high - low) * arb(fraction)).mid())
         found = sign(tower.level(level, place))
         if found:
-            return place.union(high) if found == sign_low else low.union(place)
-    return wide
+            return (place, high) if found == sign_low else (low, place)
+    return ends
 
 
 def sharpen(tower: Tower, root: Root, bits: int) -> arb:
@@ -195,4 +211,4 @@ def sign_at_root(tower: Tower, level: int, root: Root) -> int:
             found = sign(tower.level(level, ball))
         if found:
             return found
-    return 0
+    return tower.far_sign(root.ball) if level == 0 else 0

@@ -11,6 +11,7 @@ from axispath.core.search.scaled import ScaledFunction
 
 FACTORIALS = (1, 1, 2, 6, 24, 120, 720, 5040)
 LADDER = (53, 96, 320)  # precisions tried in turn before a sign is given up
+FAR = (1200, 5000)  # and for the function itself, where it would be taken for 0
 SIGNS_AT_ONCE = 4
 
 
@@ -75,6 +76,22 @@ class Tower:
         for bits in LADDER[1:] if k < len(known) else LADDER:
             with precision(bits):
                 found = sign(self.level(k, arb(x)))
+            if found:
+                return found
+        return self.far_sign(arb(x)) if k == 0 else 0
+
+    def far_sign(self, x: arb) -> int:
+        """The sign of the function all over ``x`` with very many bits, 0 where it may be zero.
+
+        What comes as near to 0 as erf(16) to 1 takes hundreds of them to be told apart.
+        """
+        for bits in FAR:
+            self.budget.spend()
+            with precision(bits):
+                try:
+                    found = sign(self.true.value(x))
+                except OutsideDomain:
+                    return 0
             if found:
                 return found
         return 0
