@@ -19,7 +19,7 @@ from axispath.core.search.landmark import (
     Stretch,
 )
 from axispath.core.search.scaled import ScaledFunction
-from axispath.core.search.tower import sign
+from axispath.core.search.tower import FAR, sign
 
 
 def in_order(landmarks: list[Landmark]) -> list[Landmark]:
@@ -53,14 +53,16 @@ def spans_of(
 
 
 def _signs(function: ScaledFunction, x: float, flat: frozenset[int]) -> tuple[int, int, int] | None:
-    with precision(BITS):
-        try:
-            levels = function.taylor(arb(x), 3)
-        except OutsideDomain:
-            return None
-    value, slope, bend = (0 if k in flat else sign(level) for k, level in enumerate(levels))
-    known = all(s or k in flat for k, s in enumerate((value, slope, bend)))
-    return (value, slope, bend) if known else None
+    for bits in (BITS, *FAR):
+        with precision(bits):
+            try:
+                levels = function.taylor(arb(x), 3)
+            except OutsideDomain:
+                return None
+        value, slope, bend = (0 if k in flat else sign(level) for k, level in enumerate(levels))
+        if all(s or k in flat for k, s in enumerate((value, slope, bend))):
+            return value, slope, bend
+    return None
 
 
 def joined_spans(spans: list[Span], landmarks: list[Landmark], open_at: list[Open]) -> list[Span]:
