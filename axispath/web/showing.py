@@ -105,13 +105,16 @@ def fit_view(document: Document, lane: ResolvedLane) -> dict[str, Any]:
     pairs = zip(result.names, result.parameters.tolist(), result.errors.tolist(), strict=True)
     for k, (name, value, error) in enumerate(pairs):
         known = math.isfinite(error) and error > 0
-        ends = [_known(value + sign * times * error, 20 * error, digits) for sign in (-1, 1)]
+        interval = ""
+        if known and math.isfinite(times):
+            ends = [_known(value + sign * times * error, 20 * error, digits) for sign in (-1, 1)]
+            interval = " to ".join(ends)
         rows.append(
             {
                 "name": name,
                 "value": _known(value, error, digits),
                 "error": decimal(error, 3) if known else ("held" if k in result.held else "—"),
-                "interval": f"{ends[0]} to {ends[1]}" if known and math.isfinite(times) else "",
+                "interval": interval,
                 "held": held.get(name, ""),
             }
         )

@@ -2,6 +2,7 @@
 
 import datetime
 import math
+import random
 import statistics
 import unittest
 
@@ -74,6 +75,39 @@ class Reading(Case):
                 found = read(text)
                 self.assertEqual([c.name for c in found.columns], names)
                 self.assertEqual([c.cells.listed() for c in found.columns], values)
+
+    def test_two_columns_with_a_comma_between_are_no_decimals(self):
+        chance = random.Random(6)
+        for count in range(2, 40):
+            rows = [(chance.randint(-50, 50), chance.randint(0, 999)) for _ in range(count)]
+            text = "\n".join(f"{a},{b}" for a, b in rows)
+            found = read(f"hours,depth\n{text}\n")
+            self.assertEqual([c.name for c in found.columns], ["hours", "depth"])
+            self.assertEqual(
+                [c.cells.listed() for c in found.columns], [[*c] for c in zip(*rows, strict=True)]
+            )
+            # What counts its rows is a column of its own without a head too.
+            text = "\n".join(f"{k},{b}" for k, (_, b) in enumerate(rows))
+            if count > 2:
+                self.assertEqual(len(read(text).columns), 2)
+            one = read("depth\n" + "\n".join(f"{a},{abs(b):03d}" for a, b in rows))
+            self.assertEqual(len(one.columns), 1)
+        for text, wanted in (("1,234;2", 1.234), ("1,5;2", 1.5), ("1.234,5;2", 1234.5)):
+            self.assertEqual(read(f"p;q\n{text}\n").columns[0].cells.listed(), [wanted])
+
+    @given(some.integers(1800, 2300), some.integers(0, 14), some.integers(0, 33))
+    @settings(max_examples=200)
+    def test_only_days_that_there_are_are_dates(self, year, month, day):
+        texts = f"{day:02d}.{month:02d}.{year}", f"{year}-{month:02d}-{day:02d}"
+        try:
+            wanted = (datetime.date(year, month, day) - datetime.date(2000, 1, 1)).days
+        except ValueError:
+            for text in texts:
+                with self.assertRaises(CannotRead):
+                    number_of(text)
+        else:
+            for text in texts:
+                self.assertEqual(number_of(text), wanted)
 
     @given(some.dates(datetime.date(1800, 1, 1), datetime.date(2300, 1, 1)))
     @settings(max_examples=80)

@@ -121,3 +121,22 @@ class Files(WebTest):
         page = self.post(f"/sheets/{key}/data", {"head": state["head"], "view": view}).json
         self.assertIn("sum of squares", page["html"])
         self.assertIn("correlation 1", page["html"])
+
+    def test_fits_with_as_many_points_as_coefficients_have_a_panel(self):
+        models = [{"model": "line"}, *({"model": "polynomial", "degree": d} for d in range(1, 6))]
+        for fitted in (*models, {"model": "exponential"}, {"model": "power"}):
+            count = {"polynomial": fitted.get("degree", 1) + 1}.get(fitted["model"], 2)
+            with self.subTest(fitted, count=count):
+                rows = "\n".join(f"{k + 1},{(k + 1) ** 2 + 1}" for k in range(count))
+                made = self.upload(f"hours,depth\n{rows}\n".encode(), keep=1).json
+                key, view = made["id"], {"left": 0, "right": 10, "bottom": 0, "top": 10}
+                data = self.client.get(f"/api/sheets/{key}").json["lanes"][0]["id"]
+                fit = {"do": "add fit", "data": data, "x": "hours", "y": "depth", **fitted}
+                body = {"base": made["head"], "edits": [fit]}
+                answer = self.post(f"/sheets/{key}/edits", body)
+                self.assertEqual(answer.status_code, 200, answer.text)
+                asked = {"head": answer.json["head"], "view": view}
+                shown = self.post(f"/sheets/{key}/data", asked)
+                self.assertEqual(shown.status_code, 200, shown.text[:300])
+                self.assertNotIn("nan", shown.json["html"])
+                self.assertIn("as many points as coefficients", shown.json["html"].lower())

@@ -86,11 +86,25 @@ def _separator(lines: Sequence[str]) -> str:
         counts = Counter(line.count(sign) for line in lines)
         often, many = counts.most_common(1)[0]
         if often and many >= 0.6 * len(lines):
-            decimals = sum(bool(re.fullmatch(r"\s*-?\d+,\d+\s*", line)) for line in lines)
-            if sign == "," and often == 1 and decimals >= 0.6 * len(lines):
+            if sign == "," and often == 1 and _is_one_column(lines):
                 return "\t"  # one column with decimal commas
             return sign
     return "" if any(len(line.split()) > 1 for line in lines) else "\t"
+
+
+def _is_one_column(lines: Sequence[str]) -> bool:
+    """Whether lines with one comma each are one column of decimal commas, and not two columns.
+
+    A head with a comma has two, and so has what counts its rows in even steps.
+    """
+    pairs = [line.split(",") for line in lines if re.fullmatch(r"\s*-?\d+,\d+\s*", line)]
+    if len(pairs) < 0.6 * len(lines):
+        return False
+    if any("," in line for line in lines if not any(c.isdigit() for c in line)):
+        return False
+    first = [int(whole) for whole, _ in pairs]
+    steps = {b - a for a, b in itertools.pairwise(first)}
+    return not (len(first) > 2 and len(steps) == 1 and steps != {0})
 
 
 def read_table(
@@ -159,6 +173,8 @@ def _decimal_comma(body: list[list[Cell]], between: str) -> bool:
     points = sum(
         bool(re.fullmatch(r"[+-]?[\d,\s]*\d\.\d+([eE][+-]?\d+)?%?", cell)) for cell in cells
     )
+    if between == ";":  # whose writers set the semicolon since the comma is taken
+        return commas > points
     thousands = sum(bool(re.fullmatch(r"[+-]?\d{1,3}(,\d{3})+", cell)) for cell in cells)
     return commas > points and commas > thousands
 
@@ -210,9 +226,8 @@ def _days(match: re.Match[str]) -> float | None:
     """Days since the first of January 2000, by the calendar of today (H. C. Fliegel and T. C. Van
     Flandern 1968, A Machine Algorithm for Processing Calendar Dates)."""
     year, month, day = (int(match[k]) for k in "ymd")
-    if not (1 <= month <= 12 and 1 <= day <= 31 and year):
+    if not (1 <= month <= 12 and 1 <= day <= _last_day(year, month) and year):
         return None
-    a = (month - 14) // 12 if month > 2 else -1
     a = -1 if month <= 2 else 0
     julian = (
         (1461 * (year + 4800 + a)) // 4
@@ -222,6 +237,13 @@ def _days(match: re.Match[str]) -> float | None:
         - 32075
     )
     return julian - 2451545 + _hours(match) / 24
+
+
+def _last_day(year: int, month: int) -> int:
+    """How many days a month has."""
+    if month == 2:
+        return 29 if year % 4 == 0 and (year % 100 or year % 400 == 0) else 28
+    return 30 if month in (4, 6, 9, 11) else 31
 
 
 def _hours(match: re.Match[str]) -> float:

@@ -16,6 +16,8 @@ from axispath.core.fits.sharp import sharpened
 
 Floats = NDArray[np.float64]
 MOST_PARAMETERS = 12
+LOST = 1e-3  # of what is left, by which a written curve may be off without a word
+SEEN = 1e-7  # and of the range of y
 
 
 def fit(
@@ -43,10 +45,10 @@ def fit(
     if len(x) < max(count, 1):
         raise CannotFit(f"{_points(len(x))} cannot settle {count} coefficients")
     notes: list[str] = []
-    settled, valley, residuals = True, None, None
+    settled, valley, residuals, known = True, None, None, None
     if degree is not None and not fixed:
         found = polynomial(x, y, weights, degree)
-        parameters, root = found.coefficients, found.root
+        parameters, root, known = found.coefficients, found.root, found.fitted
     elif not count:
         parameters = np.array([fixed[k] for k in range(len(shape.names))])
         root = np.zeros((len(parameters), 0))
@@ -74,6 +76,15 @@ def fit(
         root[problem.free] = part
     fitted = shape.values(x, parameters)
     rest = y - fitted if residuals is None else residuals / np.sqrt(weights)
+    if known is not None:
+        rest = y - known
+        lost = float(np.abs(fitted - known).max())
+        if lost > LOST * math.sqrt(float((rest**2).mean())) and lost > SEEN * float(np.ptp(y)):
+            middle = float(f"{x.mean():.3g}")
+            notes.append(
+                "so far from 0 the powers of x lose digits, and the curve as it is written is off "
+                f"by up to {lost:.2g}: fit on a column x − {middle:.12g} instead"
+            )
     if not np.isfinite(fitted).all():
         raise CannotFit("the formula has no value at some of the points")
     constant = _has_constant(shape, x, parameters)

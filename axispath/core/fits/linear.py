@@ -24,11 +24,15 @@ SINGULAR = 1e-13  # of the largest diagonal, below which columns are dependent
 
 @dataclass(frozen=True, slots=True)
 class Solution:
-    """Coefficients, and ``root`` with ``root @ root.T`` their covariance for spread 1."""
+    """Coefficients, and ``root`` with ``root @ root.T`` their covariance for spread 1.
+
+    ``fitted`` are the values at the points where they are known better than from coefficients.
+    """
 
     coefficients: Floats
     root: Floats
     long: NDArray[np.longdouble] | None = None  # the coefficients with more digits
+    fitted: Floats | None = None
 
 
 def solve(design: Floats, y: Floats) -> Solution:
@@ -69,7 +73,9 @@ def polynomial(x: Floats, y: Floats, weights: Floats, degree: int) -> Solution:
         sum((part * c for part, c in zip(row, long, strict=True)), Fraction(0)) for row in written
     ]
     table = np.array([[float(value) for value in row] for row in written])
-    return Solution(np.array([float(value) for value in exact]), table @ found.root)
+    # Far from 0 powers of x lose all digits of what is left: the values are those of the basis.
+    fitted = (basis.astype(np.longdouble) @ found.long).astype(np.float64)
+    return Solution(np.array([float(value) for value in exact]), table @ found.root, fitted=fitted)
 
 
 def _written_out(middle: Fraction, half: Fraction, degree: int) -> list[list[Fraction]]:

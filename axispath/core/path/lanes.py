@@ -10,7 +10,7 @@ from typing import TypeVar
 import numpy as np
 from flint import arb
 
-from axispath.core.arithmetic.balls import precision
+from axispath.core.arithmetic.balls import nearest, precision
 from axispath.core.arithmetic.build import program
 from axispath.core.arithmetic.interval import End
 from axispath.core.arithmetic.patience import OutOfTime, Patience, limited
@@ -197,7 +197,8 @@ def met_on(lane: ResolvedLane, mark: Landmark) -> Landmark:
         low, high = np.nextafter(mark.x, -np.inf), np.nextafter(mark.x, np.inf)
         ball = lane.balls.value(arb(mark.x, max(mark.radius, float(high - low))))
         if ball.is_finite():
-            error = float(ball.rad())
+            # Floats are off by more than the enclosure is wide.
+            y, error = nearest(ball), float(ball.rad())
     return replace(mark, kind=Kind.INTERSECTION, y=y, y_radius=error)
 
 
