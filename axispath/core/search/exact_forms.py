@@ -24,6 +24,7 @@ from axispath.core.catalogue.balls import OutsideDomain
 from axispath.core.language.numbers import MINUS
 from axispath.core.search.asymptotes import asymptote
 from axispath.core.search.landmark import Kind, Landmark
+from axispath.core.search.read_back import reads_back
 
 CLOSE = 2e-13  # relative distance at which a form is worth trying
 LONGEST = 26  # characters of a form that is still easier to read than a decimal
@@ -109,12 +110,30 @@ def _form(
 
 
 def told_in(sympy: Any, value: Any, unit: AngleUnit) -> str:
-    """An exact number as text; in degrees an arcsine is meant in degrees."""
-    if unit is AngleUnit.DEGREE and value.has(sympy.asin, sympy.acos, sympy.atan):
-        turned = sympy.expand(value * sympy.pi / 180)
-        if turned.func in (sympy.asin, sympy.acos, sympy.atan):
-            return told(sympy, turned)
-    return told(sympy, value)
+    """An exact number as text that is this number on a sheet in this unit; else empty.
+
+    In degrees a sine is one of degrees, and an arcsine is meant in degrees.
+    """
+    shown = _in_degrees(sympy, value) if unit is AngleUnit.DEGREE else value
+    text = told(sympy, shown)
+    return text if text and reads_back(text, unit, str(value.evalf(DIGITS))) else ""
+
+
+def _in_degrees(sympy: Any, value: Any) -> Any:
+    """The same number, where the arguments of sines and the values of arcsines are degrees."""
+    waves = (sympy.sin, sympy.cos, sympy.tan, sympy.cot, sympy.sec, sympy.csc)
+    angles = (sympy.asin, sympy.acos, sympy.atan, sympy.acot)
+    degree = sympy.pi / 180
+    value = value.replace(
+        lambda part: isinstance(part, waves),
+        lambda part: part.func(sympy.expand(part.args[0] / degree), evaluate=False),
+    )
+    angle = sympy.Dummy()
+    found = [part for part in value.atoms(sympy.Function) if isinstance(part, angles)]
+    for part in found:
+        value = value.subs(part, angle * degree)
+        value = sympy.expand(value).subs(angle, part)
+    return value
 
 
 def exact_number(sympy: Any, exact: Exact) -> Any:
