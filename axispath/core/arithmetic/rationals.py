@@ -21,6 +21,7 @@ from axispath.core.catalogue.balls import precision
 
 MAX_DIGITS = 2000
 MOST_PARTS = 10_000  # largest denominator of a place that is guessed
+MOST_PLACES = 15  # that a number is rounded to
 LARGEST_WHOLE = 1000  # of which a factorial is taken
 MOST_OF_TURN = 360  # largest denominator of a guessed multiple of π
 
@@ -204,6 +205,11 @@ def applied_exactly(name: str, given: list[Exact], unit: AngleUnit) -> Exact:
         case "floor" | "ceil":
             work = math.floor if name == "floor" else math.ceil
             return Exact(Fraction(work(_rational(x))))
+        case "round":
+            return _rounded(x, _whole(given[1]) if len(given) > 1 else 0)
+        case "mod":
+            steps = math.floor(_rational(_quotient(x, given[1])))
+            return _short(x.rational - steps * given[1].rational, x.turns - steps * given[1].turns)
         case "sqrt":
             return _root(x, 2)
         case "cbrt":
@@ -237,6 +243,15 @@ def applied_exactly(name: str, given: list[Exact], unit: AngleUnit) -> Exact:
         case "cosh" if x.is_zero:
             return ONE
     raise Inexact
+
+
+def _rounded(x: Exact, places: int) -> Exact:
+    """With so many decimal places; halves go away from 0."""
+    if abs(places) > MOST_PLACES:
+        raise Inexact
+    scale = Fraction(10) ** places
+    size = math.floor(abs(_rational(x)) * scale + Fraction(1, 2)) / scale
+    return Exact(size if x.sign() >= 0 else -size)
 
 
 ZERO, ONE = Exact(Fraction(0)), Exact(Fraction(1))
