@@ -17,9 +17,19 @@ EVERY = re.compile(
     r"(?:x\s*(?:∈|in)\s*)?(?:ℝ|R|all|all x|every x|all numbers|all real numbers|everywhere|any x)",
     re.I,
 )
-_SIGNS = {"≤": "<=", "≥": ">=", "≠": "!=", "=<": "<=", "=>": ">=", "−∞": "-∞"}
+_SIGNS = {
+    "∨": " or ",
+    "∧": " and ",
+    "≤": "<=",
+    "≥": ">=",
+    "≠": "!=",
+    "=<": "<=",
+    "=>": ">=",
+    "−∞": "-∞",
+}
 _COMPARED = re.compile(r"(<=|>=|!=|<|>|=)")
 _WITHOUT = re.compile(r"\s*(?:\\|\bwithout\b|\bexcept\b|\bbut\b|\bminus\b)\s*")
+_TURNED = re.compile(r"([\]\[])(\s*[-+−]?[\w∞√.][^\[\]();,]*[;,][^\[\];,]*[\w∞.)]\s*)([\[\]])")
 _INFINITE = re.compile(r"([+\-−]?)\s*(?:∞|inf|infinity|oo)", re.I)
 
 
@@ -47,7 +57,7 @@ class Typed:
             )
         for sign, plain in _SIGNS.items():
             text = text.replace(sign, plain)
-        return self._listed(text)
+        return self._listed(_TURNED.sub(_upright, text))
 
     def _listed(self, text: str) -> Set:
         """Parts with commas between them: more numbers, or numbers to leave out."""
@@ -87,8 +97,12 @@ class Typed:
             listed = [one for piece in pieces(inside[1], ",;", ()) for one in signed(piece)]
             ends = [self._end(one) for one in listed]
             return united(Interval(x, x, True, True) for x in ends)
-        between = re.fullmatch(r"([\[\](])(.*)([\[\])])", text, re.DOTALL)
-        if between and len(parts := pieces(between[2], ",;|", ())) == 2:
+        size = re.fullmatch(r"\|\s*(?P<x>[^\W\d_])\s*\|\s*(?P<sign><=|<|>=|>|=)(?P<end>.+)", text)
+        if size and _is_unknown(size["x"]):
+            end = self._end(size["end"])
+            return _sized(size["sign"], end)
+        between = re.fullmatch(r"([\[\](])(.*)([\[\])(])", text, re.DOTALL)
+        if between and len(parts := _two(between[2])) == 2:
             low, high = (self._end(part) for part in parts)
             return _interval(low, high, between[1] == "[", between[3] == "]")
         return self._compared(text)
@@ -122,6 +136,32 @@ class Typed:
         self.numbers.append(typed)
         near = [end for end in self.truth if _is(typed, end, self.digits)]
         return min(near, key=lambda end: abs(end - typed.x), default=typed.x)
+
+
+def _two(text: str) -> list[str]:
+    """Both ends of an interval; where a semicolon stands between them, commas are decimal ones."""
+    if ";" in text:
+        return pieces(re.sub(r"(?<=\d),(?=\d)", ".", text), ";", ())
+    return pieces(text, ",|", ())
+
+
+def _upright(match: re.Match[str]) -> str:
+    """An interval ]a; b[ with its open ends turned outwards, as (a; b)."""
+    first, inside, last = match.groups()
+    return f"{'[' if first == '[' else '('}{inside}{']' if last == ']' else ')'}"
+
+
+def _sized(sign: str, end: float) -> Set:
+    """|x| compared with a number."""
+    if sign == "=":
+        return united(Interval(x, x, True, True) for x in (-end, end)) if end >= 0 else ()
+    closed = sign.endswith("=")
+    if sign.startswith("<"):
+        inside = end > 0 or (end == 0 and closed)
+        return (Interval(-end, end, closed, closed),) if inside else ()
+    if end < 0 or (end == 0 and closed):
+        return ALL
+    return Interval(-math.inf, -end, False, closed), Interval(end, math.inf, closed, False)
 
 
 def _is(typed: Number, end: float, digits: float) -> bool:

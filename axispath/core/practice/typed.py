@@ -17,9 +17,23 @@ from axispath.core.sheet.refused import EditRefused
 MOST = 100  # numbers in one answer
 LONGEST = 2000  # characters of one answer
 NONE = frozenset(
-    ("none", "no", "∅", "{}", "no solution", "no solutions", "nothing", "there is none")
+    (
+        *("none", "no", "∅", "{}", "nothing", "there is none", "empty", "empty set", "no number"),
+        *(
+            "the empty set",
+            "no solution",
+            "no solutions",
+            "no real solution",
+            "no zeros",
+            "no zero",
+        ),
+        *("no real solutions", "there are none", "there is no solution", "there are no solutions"),
+    )
 )
 _DECIMAL = re.compile(r"[+\-−]?\s*\d*\.\d+(?:[eE][+\-−]?\d+)?")
+_REPEATING = re.compile(r"([+\-−]?)(\d*)[.,](\d*)\((\d+)\)")
+_THOUSANDS = re.compile(r"[+\-−]?\d{1,3}(?:,\d{3}){2,}(?:\.\d+)?")
+_COMMA = re.compile(r"[+\-−]?\d+,(?:\d+|\d*\(\d+\))")
 _NAMED = re.compile(r"^\s*[^\W\d]\w*\s*=\s*(?!=)")
 _BOTH = re.compile(r"±|\+/-|\+-")
 _OUTER = {"(": 1, "[": 1, "{": 1, ")": -1, "]": -1, "}": -1}
@@ -39,8 +53,20 @@ class Number:
         return self.end.x
 
     def may_be(self, place: arb) -> bool:
-        """Whether it is, to the digits typed, a number that lies in an enclosure."""
-        return bool(abs(self.end.ball - place).lower() <= self.slack)
+        """Whether it is, to the digits typed, a number that lies in an enclosure.
+
+        Halves are rounded away from 0; what has no digit but 0 stands for 0 alone.
+        """
+        if self.slack and self.end.x == 0 and not place.contains(0):
+            return False
+        off = abs(self.end.ball - place)
+        if not off.lower() <= self.slack:
+            return False
+        return bool(off.upper() < self.slack) or not self.slack or self._rounded_to(place)
+
+    def _rounded_to(self, place: arb) -> bool:
+        """Whether what may lie just halfway is rounded to this number and not to the next."""
+        return bool(abs(self.end.ball).upper() >= abs(place).lower())
 
     def meets(self, place: arb) -> bool:
         """Whether it lies in an enclosure itself, so that no more digits are wanted."""
@@ -77,6 +103,11 @@ def is_none(text: str) -> bool:
 def number(document: Document, text: str) -> Number:
     """One number. Raises EditRefused that names it."""
     typed = _NAMED.sub("", text).strip()
+    if _THOUSANDS.fullmatch(typed):
+        typed = typed.replace(",", "")
+    repeating = _REPEATING.fullmatch(typed)
+    if repeating:
+        return Number(text.strip(), typed_end(document, _fraction(repeating)), 0.0)
     try:
         end = typed_end(document, typed)
     except EditRefused as refused:
@@ -84,6 +115,24 @@ def number(document: Document, text: str) -> Number:
             f"“{text.strip()[:60]}” is not read as a number: {refused.message}"
         ) from (refused)
     return Number(typed, end, _slack(typed))
+
+
+def _fraction(match: re.Match[str]) -> str:
+    """A decimal whose digits repeat, such as 0.(3) or 1.2(45), as a fraction."""
+    sign, whole, fixed, again = match.groups()
+    below = 10 ** len(fixed) * (10 ** len(again) - 1)
+    first = int((whole or "0") + fixed)
+    top = first * (10 ** len(again) - 1) + int(again)
+    return f"{'-' if sign else ''}{top}/{below}"
+
+
+def with_points(text: str) -> str:
+    """Decimal commas as points, where every number of a list may have one; else empty."""
+    parts = [part for part in re.split(r"\s*(?:;|\n|\band\b|\bor\b)\s*", text.strip()) if part]
+    bare = [_NAMED.sub("", part).strip() for part in parts]
+    if not bare or not all(_COMMA.fullmatch(part) for part in bare):
+        return ""
+    return "; ".join(part.replace(",", ".") for part in bare)
 
 
 def _slack(typed: str) -> float:
@@ -108,6 +157,8 @@ def points(document: Document, text: str) -> list[Point]:
         raise EditRefused(f"An answer has {LONGEST} characters at most.")
     if is_none(text):
         return []
+    if _THOUSANDS.fullmatch(text.strip()):
+        return [Point(number(document, text))]
     found = [point for piece in pieces(_without_braces(text)) for point in _points(document, piece)]
     if not found:
         raise EditRefused("There is no answer yet: type a number, several, or “none”.")

@@ -80,7 +80,12 @@ def marked(document: Document, question: Question, given: Answer) -> Marked:
 def _listed(
     document: Document, question: Question, given: Answer, asked: Asked, found: Solved
 ) -> Marked:
-    typed = [point.x for point in points(document, given.text)]
+    listed = points(document, given.text)
+    if any(point.y is not None for point in listed):
+        raise EditRefused(
+            "Solutions are numbers, not points: write 1; 2 for two of them, and 1.5 with a point."
+        )
+    typed = [point.x for point in listed]
     left = list(found.solutions)
     if not typed and not left:
         if found.complete:

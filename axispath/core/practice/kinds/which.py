@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import re
+
 from axispath.core.practice.asked import Answer, function_of
 from axispath.core.practice.kinds.formulas import differs, ends_of, typed_function
 from axispath.core.practice.kinds.register import Asking
@@ -10,6 +12,7 @@ from axispath.core.practice.sameness import compared
 from axispath.core.sheet.document import Document
 from axispath.core.sheet.practice import Question
 from axispath.core.sheet.refused import EditRefused
+from axispath.core.sheet.resolve import resolve
 
 
 def checked_which(document: Document, question: Question) -> None:
@@ -36,6 +39,10 @@ def asks_which(document: Document, question: Question) -> str:
 def marked_which(document: Document, question: Question, answer: Answer) -> Marked:
     """One of the formulas, by its text, or another that is the same."""
     lane = function_of(document, question)
+    if not _is_option(question, answer.text):
+        named = _named_function(document, answer.text)
+        if named:
+            raise EditRefused(f"{named} is a function of this sheet: write its formula.")
     chosen = typed_function(document, answer.text)
     found = compared(chosen, lane, *ends_of(document))
     if found.same:
@@ -43,6 +50,17 @@ def marked_which(document: Document, question: Question, answer: Answer) -> Mark
     if found.same is None:
         return Marked(Verdict.OPEN, ("Whether it is the same function could not be settled.",))
     return Marked(Verdict.WRONG, (differs(found, "this one", "the curve"),))
+
+
+def _is_option(question: Question, text: str) -> bool:
+    """Whether one of the formulas was chosen as it stands."""
+    return "".join(text.split()) in ("".join(option.split()) for option in question.options)
+
+
+def _named_function(document: Document, text: str) -> str:
+    """A function of the sheet that a formula names, whose formula may be the very one asked for."""
+    names = {lane.name for lane in resolve(document) if lane.kind.key == "function" and lane.name}
+    return next((word for word in re.findall(r"[^\W\d]\w*", text) if word in names), "")
 
 
 WHICH = Asking(
