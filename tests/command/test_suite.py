@@ -86,6 +86,12 @@ class Deck(Case):
         deck.deal(["tests.core.test_0", "tests.browser.test_0", "tests.browser.test_1"], self.deck)
         self.assertEqual(next(deck.taken(self.deck, 0)), "tests.browser.test_1")
 
+    def test_a_quick_choice_are_the_shortest_and_the_others_are_named(self):
+        deck.keep_times({name: float(k) for k, name in enumerate(NAMES)})
+        kept, left = deck.short(reversed(NAMES), 30)
+        self.assertEqual(kept, NAMES[:8])
+        self.assertEqual(sorted(kept + left), sorted(NAMES))
+
     def test_what_was_not_run_yet_is_guessed_and_broken_times_are_none(self):
         (self.folder / "times.json").write_text("{")
         self.assertEqual(deck.times(), {})

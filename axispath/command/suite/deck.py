@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import fcntl
 import json
-from collections.abc import Iterable, Iterator, Mapping
+from collections.abc import Callable, Iterable, Iterator, Mapping
 from pathlib import Path
 
 from axispath.command.place import ROOT
@@ -36,7 +36,27 @@ def keep_times(new: Mapping[str, float]) -> None:
 
 def deal(names: Iterable[str], file: Path) -> None:
     """Write a deck: a pile with the tests of the browser and one with all others, longest first."""
-    known = times()
+    seconds = _seconds(times())
+    piles: tuple[list[str], list[str]] = ([], [])
+    for name in sorted(names, key=lambda name: (-seconds(name), name)):
+        piles[f".{BROWSER}." not in name].append(name)
+    file.write_text(json.dumps(piles))
+
+
+def short(names: Iterable[str], most: float) -> tuple[list[str], list[str]]:
+    """As many modules as take so many seconds together, the shortest ones; and the others."""
+    seconds = _seconds(times())
+    kept: list[str] = []
+    left: list[str] = []
+    total = 0.0
+    for name in sorted(names, key=seconds):
+        total += seconds(name)
+        (kept if total <= most else left).append(name)
+    return kept, left
+
+
+def _seconds(known: Mapping[str, float]) -> Callable[[str], float]:
+    """How long a module takes, guessed by its size where it was not run here yet."""
 
     def seconds(name: str) -> float:
         if name in known:
@@ -44,10 +64,7 @@ def deal(names: Iterable[str], file: Path) -> None:
         path = ROOT.joinpath(*name.split(".")).with_suffix(".py")
         return path.stat().st_size / BYTES_A_SECOND
 
-    piles: tuple[list[str], list[str]] = ([], [])
-    for name in sorted(names, key=lambda name: (-seconds(name), name)):
-        piles[f".{BROWSER}." not in name].append(name)
-    file.write_text(json.dumps(piles))
+    return seconds
 
 
 def taken(file: Path, pile: int) -> Iterator[str]:

@@ -259,3 +259,12 @@ OPERATIONS: dict[str, Operation] = {
     "power": _power,
     "given": _given,
 }
+
+
+def halved(boxes: Floats, letter: int) -> Floats:
+    """Each rectangle as two, cut across x (0) or y (1)."""
+    first, second = boxes.copy(), boxes.copy()
+    middle = (boxes[:, 2 * letter] + boxes[:, 2 * letter + 1]) / 2
+    first[:, 2 * letter + 1] = middle
+    second[:, 2 * letter] = middle
+    return np.concatenate([first, second])

@@ -75,10 +75,13 @@ def find_corners(
 
 @dataclass(frozen=True, slots=True)
 class Over:
-    """The stretches of y over an x that belong to a region, and whether all of them are known."""
+    """The stretches of y over an x that belong to a region, and whether all of them are known;
+    and the y at which borders lie over it.
+    """
 
     stretches: tuple[tuple[float, float], ...]
     complete: bool
+    cuts: tuple[float, ...] = ()
 
 
 def over(
@@ -97,7 +100,7 @@ def over(
         if stretches and stretches[-1][1] == low:
             low = stretches.pop()[0]
         stretches.append((low, high))
-    return Over(tuple(stretches), complete)
+    return Over(tuple(stretches), complete, tuple(sorted(cuts)))
 
 
 def _counted(

@@ -5,10 +5,12 @@ from __future__ import annotations
 import math
 
 from axispath.core.language.numbers import decimal, listed
-from axispath.core.path.relations.regions import over
+from axispath.core.path.relations.regions import Over, over
 from axispath.core.path.relations.rules import heights, rules_of
 from axispath.core.plane.area import size_of
+from axispath.core.plane.empty import any_point
 from axispath.core.plane.endless import endless
+from axispath.core.plane.member import belongs
 from axispath.core.plane.picture import borders, curve_drawn, shaded
 from axispath.core.plane.relation import Relation, relation_of
 from axispath.core.plane.screen import Screen
@@ -20,17 +22,19 @@ from axispath.core.table.kinds.register import Described, Read
 
 EVALUATIONS = 600
 MOST_SHOWN = 6
+UNSETTLED = "whether there is any of it over this x is not settled"
 COARSE = 240, 180  # pixels of the picture that words are taken from
 
 
 def read_relation(document: Document, lane: ResolvedLane, x: float) -> Read:
     """All y of a relation over an x, within the view."""
     view = document.view
-    found, _ = heights(rules_of(lane), (view.bottom, view.top), x, Budget(EVALUATIONS))
+    found, settled = heights(rules_of(lane), (view.bottom, view.top), x, Budget(EVALUATIONS))
     relation = relation_of(lane)
     kept = [y for y in found if relation.holds_at(x, y)]
     if not kept:
-        return Read(lane, math.nan, "—", "no point of it over this x, within the view", math.nan)
+        why = "no point of it over this x, within the view" if settled else UNSETTLED
+        return Read(lane, math.nan, "—", why, math.nan)
     shown = [decimal(y, document.digits, 1e-14 * (1 + abs(y))) for y in kept[:MOST_SHOWN]]
     more = f" and {len(kept) - MOST_SHOWN} more" if len(kept) > MOST_SHOWN else ""
     text = f"{'; '.join(shown)}{more}"
@@ -43,10 +47,10 @@ def read_region(document: Document, lane: ResolvedLane, x: float) -> Read:
     """The stretches of y over an x that belong to a region, within the view."""
     relation, view = relation_of(lane), document.view
     ends = view.bottom, view.top
-    stretches = over(lane, relation, ends, x, Budget(EVALUATIONS)).stretches
+    found = over(lane, relation, ends, x, Budget(EVALUATIONS))
+    stretches, digits = found.stretches, document.digits
     if not stretches:
-        return Read(lane, math.nan, "—", "nothing of it over this x, within the view", math.nan)
-    digits = document.digits
+        return _borders_alone(lane, relation, x, found, digits)
     told = []
     for low, high in stretches[:MOST_SHOWN]:
         shown = [
@@ -55,6 +59,21 @@ def read_region(document: Document, lane: ResolvedLane, x: float) -> Read:
         ]
         told.append(_stretch(*shown))
     return Read(lane, math.nan, f"y {' or '.join(told)}", "a stretch of y over this x", math.nan)
+
+
+def _borders_alone(
+    lane: ResolvedLane, relation: Relation, x: float, found: Over, digits: int
+) -> Read:
+    """What of a region lies over an x where it is no stretch: places on its borders, or nothing."""
+    told = {y: belongs(relation, x, y) for y in found.cuts}
+    there = [y for y, is_there in told.items() if is_there]
+    if there:
+        shown = "; ".join(decimal(y, digits) for y in there)
+        height = there[0] if len(there) == 1 else math.nan
+        return Read(lane, height, f"y = {shown}", "on its border alone", math.nan)
+    if not found.complete or None in told.values():
+        return Read(lane, math.nan, "—", UNSETTLED, math.nan)
+    return Read(lane, math.nan, "—", "nothing of it over this x, within the view", math.nan)
 
 
 def _stretch(low: str, high: str) -> str:
@@ -142,7 +161,19 @@ def region_unseen(lane: ResolvedLane, path: Path | None, document: Document) -> 
     relation, frame = relation_of(lane), _coarse(document)
     if len(shaded(relation, frame)) or any(map(len, borders(relation, frame))):
         return None
-    return f"{lane.name} has no point in this view."
+    view = document.view
+    found = any_point(relation, (view.left, view.right, view.bottom, view.top))
+    if found.place is not None:
+        x, y = (decimal(value, document.digits) for value in found.place)
+        return f"{lane.name} is too small or too thin to be seen here: ({x}, {y}) belongs to it."
+    if found.settled:
+        return f"{lane.name} has no point in this view."
+    assert found.about is not None
+    x, y = (decimal(value, 3) for value in found.about)
+    return (
+        f"No point of {lane.name} is seen in this view; whether there is one near ({x}, {y}) "
+        "is not settled."
+    )
 
 
 DESCRIBED_RELATION = Described(in_words, why_unseen)
