@@ -606,5 +606,31 @@ class Moving(Case):
         self.assertTrue(all(not head.error for head in heads(document, document.tables[1])))
 
 
+class Counted(Case):
+    """How many points two polar curves have in common, however often each passes them."""
+
+    def test_a_point_counts_once(self):
+        for one, other, count in (
+            ("r = 4cos θ", "r = 4 sin θ", 2),
+            ("r = cos(3θ)", "r = sin(3θ)", 4),
+            ("r = 2cos θ", "r = 1", 2),
+            ("r = 2cos(2θ)", "r = 1", 8),
+            ("r = cos(2θ)", "r = sin(2θ)", 9),
+            ("r = 2 sin θ", "r = 1", 2),
+            ("r = 3cos(3θ)", "r = 3", 3),
+            ("r = sin(3θ)", "r = 1/2", 6),
+            ("r = 2cos θ", "r = -2cos θ", 1),
+            ("r = 1 + sin θ", "r = 1", 2),
+        ):
+            found = survey(sheet(one, other), Effort(evaluations=60_000))
+            (crossing,) = found.crossings
+            places = {(round(m.x, 6) + 0.0, round(m.y, 6) + 0.0) for m in crossing.path.landmarks}
+            with self.subTest(one, other=other):
+                self.assertEqual(len(places), len(crossing.path.landmarks))
+                if crossing.path.complete:
+                    self.assertEqual(len(places), count)
+                self.assertLessEqual(len(places), count)
+
+
 if __name__ == "__main__":
     unittest.main()

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import replace
 
 import numpy as np
@@ -112,7 +113,9 @@ def with_curve(one: ResolvedLane, other: ResolvedLane, budget: Budget) -> Path:
     marks: list[Landmark] = []
     for point in polished(first.curve, second.curve, met, budget):
         mark = crossing_at(first.curve, point)
-        if mark is None or any(_same(first, mark, known) for known in marks):
+        if mark is None or any(
+            _same(first, mark, known) or _at_one_place(mark, known) for known in marks
+        ):
             continue
         marks.append(replace(mark, kind=Kind.INTERSECTION))
     reason = Reason.OVERLAP if met.overlap else Reason.BUDGET if met.spent else Reason.CLOSE
@@ -120,6 +123,17 @@ def with_curve(one: ResolvedLane, other: ResolvedLane, budget: Budget) -> Path:
     still = merged_open(open_ones, (high - low) * 2.0**-30)
     marks.sort(key=lambda mark: mark.t)
     return Path(low, high, tuple(marks), (), tuple(still), (), (), more=met.spent)
+
+
+def _at_one_place(one: Landmark, other: Landmark) -> bool:
+    """Whether two meetings cannot be told apart by place: curves may pass it several times."""
+    return all(
+        abs(a - b) <= off + noise + 4 * math.ulp(max(abs(a), abs(b), 1.0))
+        for a, b, off, noise in (
+            (one.x, other.x, one.radius, other.radius),
+            (one.y, other.y, one.y_radius, other.y_radius),
+        )
+    )
 
 
 def _same(told: Along, one: Landmark, other: Landmark) -> bool:
