@@ -121,7 +121,7 @@ class Listed(Case):
                 self.assertEqual(found, [] if kind is None else [kind])
 
     def test_random_ones_are_never_called_something_else(self):
-        for polynomial, place, half, sharp in products(9):
+        for polynomial, place, half, sharp in products(6):
             line = typed(polynomial)
             if abs(place[0]) > 9 or abs(place[1]) > 6:  # beyond the view
                 continue
