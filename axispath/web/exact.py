@@ -254,6 +254,7 @@ def _give_up() -> None:
         pool.join()
     with _lock:
         _running.clear()
+    _known.clear()  # where what was given up has just been noted as failed
 
 
 keeps(_give_up)
