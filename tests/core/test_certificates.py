@@ -419,7 +419,7 @@ class ExactForms(Case):
 
 def _value(form):
     """What a written exact form is, read by the application's own language."""
-    text = form.replace("−", "-").replace("⁴√2", "2^(1/4)").replace("·", "*")
+    text = form.replace("−", "-").replace("·", "*")
     return float_value(plan(text), RADIAN, 0.0)
 
 

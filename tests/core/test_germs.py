@@ -10,8 +10,9 @@ from hypothesis import strategies as st
 
 from axispath.core.arithmetic.balls import precision
 from axispath.core.arithmetic.exact import exact_form
+from axispath.core.arithmetic.guessing import guess
 from axispath.core.arithmetic.identity import flat_levels, lowest_terms
-from axispath.core.arithmetic.rationals import Exact, exact_registers, guess
+from axispath.core.arithmetic.rationals import Exact, exact_registers
 from axispath.core.search.landmark import BREAKS
 from tests.case import Case
 from tests.core.helpers import DEGREE, RADIAN, path, plan

@@ -22,7 +22,7 @@ def main(arguments: list[str]) -> int:
     parser.add_argument("--pile", type=int, default=0)
     parser.add_argument("--shuffle", type=int)
     parser.add_argument("names", nargs="*")
-    wanted = parser.parse_args(arguments)
+    wanted = parser.parse_intermixed_args(arguments)
     result = Recording(wanted.record)
     if wanted.shuffle is None:
         dealt = taken(wanted.deck, wanted.pile) if wanted.deck else wanted.names

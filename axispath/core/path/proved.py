@@ -17,8 +17,9 @@ from flint import arb
 from numpy.typing import NDArray
 
 from axispath.core.arithmetic.boxes import OPERATIONS, THROUGHOUT, Boxes, between, outwards
+from axispath.core.arithmetic.guessing import guess
 from axispath.core.arithmetic.places import uneven
-from axispath.core.arithmetic.rationals import exact_registers, guess
+from axispath.core.arithmetic.rationals import exact_registers
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.path.lanes import Range
 from axispath.core.search.landmark import Certainty, Kind, Landmark, Method, Path

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from axispath.core.calculation.closed import Closing, closed_form
 from axispath.core.language.numbers import decimal
-from axispath.core.search.exact_forms import told
+from axispath.core.search.told import told
 
 
 def closed_text(asked: Closing) -> str:

@@ -15,9 +15,10 @@ from flint import arb
 
 from axispath.core import catalogue
 from axispath.core.arithmetic.balls import precision
+from axispath.core.arithmetic.guessing import guess
 from axispath.core.arithmetic.identity import flat_levels
 from axispath.core.arithmetic.program import Program
-from axispath.core.arithmetic.rationals import Exact, exact_registers, guess
+from axispath.core.arithmetic.rationals import Exact, exact_registers
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.catalogue.balls import OutsideDomain
 from axispath.core.search.budget import Budget

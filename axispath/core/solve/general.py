@@ -15,7 +15,7 @@ from axispath.core.arithmetic.exact import NotExact, exact_form
 from axispath.core.arithmetic.program import Program
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.language.numbers import MINUS
-from axispath.core.search.exact_forms import told
+from axispath.core.search.told import told
 
 CLOSE = 1e-8
 MOST = 8  # families of solutions that are still worth reading

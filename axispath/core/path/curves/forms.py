@@ -8,8 +8,9 @@ from axispath.core.arithmetic.exact import NotExact, exact_form
 from axispath.core.arithmetic.program import Program
 from axispath.core.arithmetic.rationals import Exact
 from axispath.core.arithmetic.unit import AngleUnit
-from axispath.core.search.exact_forms import Form, exact_number, told_in
+from axispath.core.search.exact_forms import Form, exact_number
 from axispath.core.search.landmark import Landmark
+from axispath.core.search.told import told_in
 
 NEAR = 1e-9
 

@@ -8,9 +8,10 @@ from dataclasses import dataclass
 from flint import arb
 
 from axispath.core.arithmetic.balls import precision
+from axispath.core.arithmetic.guessing import guess
 from axispath.core.arithmetic.interval import End
 from axispath.core.arithmetic.program import Program
-from axispath.core.arithmetic.rationals import Exact, exact_registers, guess
+from axispath.core.arithmetic.rationals import Exact, exact_registers
 from axispath.core.sheet.curve import Curve, Range, times_over
 
 BITS = 200

@@ -16,8 +16,9 @@ from axispath.core.arithmetic.exact import NotExact, exact_form
 from axispath.core.arithmetic.floats import float_value
 from axispath.core.arithmetic.program import Program
 from axispath.core.arithmetic.unit import AngleUnit
-from axispath.core.search.exact_forms import Form, candidates, told_in
+from axispath.core.search.exact_forms import Form, candidates
 from axispath.core.search.landmark import Common, Landmark
+from axispath.core.search.told import told_in
 
 TRIED = 4  # guesses for each coordinate
 NEAR = 1e-9  # relative size of what may be 0, for floats: the cheaper look comes first
