@@ -110,7 +110,10 @@ export function readingPart(at) {
     askReading(wanted) {
       readings.run(() =>
         quietly(async () => {
+          const asked = this.readLane;
           this.showReading(await this.fetchReading(wanted), "area" in wanted);
+          // The first answers say which lanes there are: what is told of one lane is asked for then.
+          if (asked !== this.readLane && this.readLane && (this.tangentOn || this.areaOn)) this.readAgain();
         }),
       );
     },
