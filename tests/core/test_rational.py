@@ -7,7 +7,7 @@ import mpmath
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from axispath.core.arithmetic.rationals import MOST_PARTS, fraction_near
+from axispath.core.arithmetic.guessing import MOST_PARTS, fraction_near
 from axispath.core.search.landmark import Kind
 from tests.case import Case
 from tests.core.helpers import path
