@@ -33,9 +33,7 @@ WORDS = Patience(0.5, spent)  # why nothing shows
 
 # Equations and tables
 SOLVING = Effort(30_000, 0.8, spent)
-SOLVING_ON = Effort(
-    600_000, 9.0 * HASTE, spent
-)  # for what is still open, while nothing else is asked
+SOLVING_ON = Effort(600_000, 9.0 * HASTE, spent)  # of what is open, while nothing is asked
 READING_OFF = Effort(400, 0.02, spent)  # of one stretch between rows
 
 # Exact forms, in a process of their own

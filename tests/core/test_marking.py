@@ -29,6 +29,15 @@ class Numbers(Case):
     def told(self, question, text, *lines):
         return str(verdict(sheet(*(lines or ("x",))), question, text))
 
+    def all_told(self, text, right, wrong):
+        """What is right for an equation, and what is not."""
+        for typed in right:
+            with self.subTest(text, right=typed):
+                self.assertEqual(self.told(solve(text), typed), "right")
+        for typed in wrong:
+            with self.subTest(text, wrong=typed):
+                self.assertNotEqual(self.told(solve(text), typed), "right")
+
     def test_rounded_halves_go_away_from_zero(self):
         chance = random.Random(4)
         for _ in range(40):
@@ -71,12 +80,7 @@ class Numbers(Case):
             ),
             ("e^x = 7", ("ln 7", "ln(7)"), ("ln 8",)),
         ):
-            for typed in right:
-                with self.subTest(text, right=typed):
-                    self.assertEqual(self.told(solve(text), typed), "right")
-            for typed in wrong:
-                with self.subTest(text, wrong=typed):
-                    self.assertNotEqual(self.told(solve(text), typed), "right")
+            self.all_told(text, right, wrong)
 
     def test_ways_to_write_sets(self):
         for text, right, wrong in (
@@ -92,12 +96,7 @@ class Numbers(Case):
              ("[1, 1.5) ∪ (1.5, 2]", "[1, 1.6]")),
             ("x^2 < 0", ("none", "empty set", "no solution", "∅"), ("0", "x < 0")),
         ):  # fmt: skip
-            for typed in right:
-                with self.subTest(text, right=typed):
-                    self.assertEqual(self.told(solve(text), typed), "right")
-            for typed in wrong:
-                with self.subTest(text, wrong=typed):
-                    self.assertNotEqual(self.told(solve(text), typed), "right")
+            self.all_told(text, right, wrong)
 
 
 class Which(Case):

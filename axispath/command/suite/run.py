@@ -92,14 +92,12 @@ def run_tests(arguments: list[str]) -> int:
         if wanted.shuffle is None and all(name in PARTS for name in names):
             if "all" in names and not checks_pass():
                 return 1
-            chosen = deck.modules(f for name in names for f in PARTS[name])
+            chosen = [*dict.fromkeys(one for name in names for one in _named(name))]
             if names == ["quick"]:
                 chosen, left = deck.short(chosen, QUICK)
                 print(f"axis-path: left out as long: {', '.join(left) or 'none'}", file=sys.stderr)
             return _dealt(run, chosen)
-        named = [
-            n for name in names for n in (deck.modules(PARTS[name]) if name in PARTS else [name])
-        ]
+        named = [one for name in names for one in _named(name)]
         shuffled = [] if wanted.shuffle is None else ["--shuffle", str(wanted.shuffle)]
         return _end(run, {(*shuffled,): run.hand("named", [*shuffled, *named])})
 
@@ -151,9 +149,7 @@ def _end(run: Run, hands: dict[tuple[str, ...], list[Record]], once: bool = Fals
         print(f"\n{head}: {record.name}\n{record.said}", file=sys.stderr)
     if failed:
         _tell_again(run, hands, failed)
-    skipped = [
-        record for found in hands.values() for record in found if record.outcome == "skipped"
-    ]
+    skipped = [record for record in records if record.outcome == "skipped"]
     for record in skipped:
         print(f"skipped: {record.name}: {record.said}", file=sys.stderr)
     _tell_longest(records)

@@ -3,8 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterable
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 from axispath.core.checking.lying import LIES
 from axispath.core.checking.places import Coordinate, coordinate, simple
@@ -13,15 +12,6 @@ from axispath.core.sheet.resolve import ResolvedLane
 
 # Kinds of landmarks at which a lane may have no value.
 WITHOUT_VALUE = (Kind.POLE, Kind.JUMP, Kind.HOLE, Kind.END, Kind.KINK)
-
-
-@dataclass(frozen=True, slots=True)
-class Verdict:
-    """What the checker says of a landmark: accepted, rejected, or None where it cannot tell."""
-
-    lanes: tuple[ResolvedLane, ...]
-    mark: Landmark
-    accepted: bool | None
 
 
 def verdict(lanes: tuple[ResolvedLane, ...], mark: Landmark) -> bool | None:
@@ -43,13 +33,7 @@ def told(lanes: tuple[ResolvedLane, ...], x: Coordinate, y: Coordinate) -> bool 
     return True if all(each) else None
 
 
-def checked(lanes: tuple[ResolvedLane, ...], path: Path) -> Iterable[Verdict]:
-    """A verdict for each landmark of a path."""
-    for mark in path.landmarks:
-        yield Verdict(lanes, mark, verdict(lanes, mark))
-
-
 def confirmed(lanes: tuple[ResolvedLane, ...], path: Path) -> Path:
     """A path without the landmarks that surely do not lie on the lanes."""
-    kept = tuple(one.mark for one in checked(lanes, path) if one.accepted is not False)
+    kept = tuple(mark for mark in path.landmarks if verdict(lanes, mark) is not False)
     return path if len(kept) == len(path.landmarks) else replace(path, landmarks=kept)

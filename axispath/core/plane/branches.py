@@ -41,11 +41,17 @@ class Branches:
 
 def squarefree(found: Coefficients) -> tuple[Coefficients, bool]:
     """The polynomial with each of its factors once, and whether it had one more often."""
-    _, factors = _polynomial(found).factor_squarefree()
+    part, repeated = _once(_polynomial(found))
+    return _coefficients(part), repeated
+
+
+def _once(whole: fmpq_mpoly) -> tuple[fmpq_mpoly, bool]:
+    """The product of all factors, each once, and whether one of them stood more often."""
+    _, factors = whole.factor_squarefree()
     part = _RING.from_dict({(0, 0): fmpq(1)})
     for factor, _ in factors:
         part *= factor
-    return _coefficients(part), any(power > 1 for _, power in factors)
+    return part, any(power > 1 for _, power in factors)
 
 
 def written(found: Coefficients) -> Expression:
@@ -65,10 +71,7 @@ def branches_at(found: Coefficients, x: Fraction, y: Fraction) -> Branches | Non
     """The branches of a curve at a point of it; None where that would take too long."""
     if max(i + j for i, j in found) > DEGREE:
         return None
-    moved = _moved(found, x, y)
-    part = moved
-    for factor, _ in moved.factor_squarefree()[1]:
-        part = factor if part is moved else part * factor
+    part, _ = _once(_moved(found, x, y))
     turning = _turning(part)
     # Whole circles about the point do not come near it.
     common = part if turning.is_zero() else part.gcd(turning)

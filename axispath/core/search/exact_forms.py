@@ -23,12 +23,11 @@ from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.catalogue.balls import OutsideDomain
 from axispath.core.search.asymptotes import asymptote
 from axispath.core.search.landmark import Kind, Landmark
-from axispath.core.search.told import told, told_in
+from axispath.core.search.told import DIGITS, told, told_in
 
 CLOSE = 2e-13  # relative distance at which a form is worth trying
 FAR_OUT = (12345.678, 1234567.89)
 BITS = 320
-DIGITS = 90
 
 
 @dataclass(frozen=True, slots=True)

@@ -43,7 +43,8 @@ def find_corners(
     lane: ResolvedLane, relation: Relation, rectangle: Rectangle, budget: Budget
 ) -> Path:
     """The corners in a rectangle, in the order of x; a hollow one does not belong."""
-    pairs = list(itertools.combinations(side_rules(lane), 2))
+    borders = side_rules(lane)
+    pairs = list(itertools.combinations(borders, 2))
     marks: list[Landmark] = []
     places: list[Landmark] = []
     still: list[Open] = []
@@ -55,13 +56,13 @@ def find_corners(
         places += path.landmarks
     sides = [
         (rules, [] if ZERO in rules.slopes else centres_of(rules, rectangle, budget).marks)
-        for rules in side_rules(lane)
+        for rules in borders
     ]
     places += [mark for _, sharp in sides for mark in sharp if mark.kind in CORNERED]
     for mark in places:
         if _known(mark, marks):
             continue
-        corner = _is_corner(relation, side_rules(lane), mark, rectangle)
+        corner = _is_corner(relation, borders, mark, rectangle)
         if corner:
             closed = bool(_holds(relation, mark))
             marks.append(replace(mark, kind=Kind.CORNER, closed=closed))
@@ -168,9 +169,7 @@ def _is_corner(
     """
     through = [rules for rules in sides if _may_pass(rules, mark)]
     lines = [_direction(rules, mark) for rules in through]
-    told = {
-        _belongs_towards(relation, mark, middle, rectangle) for middle in _sectors(lines, rectangle)
-    }
+    told = {_belongs_towards(relation, mark, middle, rectangle) for middle in _sectors(lines)}
     if {True, False} <= told:
         return True
     settled = None not in told and None not in lines and not _parallel(lines)
@@ -197,7 +196,7 @@ def _direction(rules: Rules, mark: Landmark) -> float | None:
     return math.atan2(-across, upwards) % math.pi
 
 
-def _sectors(lines: list[float | None], rectangle: Rectangle) -> list[float]:
+def _sectors(lines: list[float | None]) -> list[float]:
     """The middles of the sectors between lines; of many where one of them is not known."""
     known = [line for line in lines if line is not None]
     if len(known) < len(lines) or not known:
