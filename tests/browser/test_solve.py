@@ -126,6 +126,30 @@ class Solve(SolveTest):
         history.get_by_role("button", name="Forget this equation").first.click()
         expect(history.get_by_role("listitem")).to_have_count(2)
 
+    def test_a_method_that_is_watched_stays_while_the_sheet_changes(self):
+        self.open_solve()
+        self.type_line("k = 2")
+        self.page.get_by_role("tab", name="Solve").click()
+        self.solve("x^2 = k", "0", "5")
+        self.eventually(self.solutions, lambda found: len(found) == 1)
+        self.page.fill("#method-start", "2")
+        self.page.get_by_role("button", name="Watch").click()
+        steps = self.page.locator("#iterates tbody tr")
+        expect(steps.nth(1)).to_contain_text("1.5")
+        self.page.get_by_role("button", name="Step on").click()
+        self.type_line("x + 3")
+        expect(self.page.locator(".lane")).to_have_count(2)
+        self.saved()
+        expect(steps.nth(1)).to_have_class(re.compile("is-selected"))
+        self.page.get_by_role("button", name="Step on").click()
+        expect(steps.nth(2)).to_have_class(re.compile("is-selected"))
+        # Another k is another equation: the steps are those of it.
+        thumb = self.page.get_by_role("slider", name="k", exact=True)
+        thumb.focus()
+        self.page.keyboard.press("ArrowRight")
+        expect(steps.nth(1)).to_contain_text("1.525")
+        expect(steps.nth(2)).to_have_class(re.compile("is-selected"))
+
     def test_newton_fails_and_then_succeeds_from_another_start(self):
         self.open_solve()
         self.solve("x^3 - 2x + 2 = 0", "-5", "5")

@@ -26,12 +26,13 @@ export function solvePart(at) {
   let keeping = false;
   /** @type {{edits: any[], lanes: any[], strokes: any[], places: number[], alone: boolean} | null} */
   let watched = null;
-  /** The question whose method is watched. @type {{text: string, unknown: string, low: string, high: string} | null} */
+  /** The question whose method is watched, and how. @type {{text: string, unknown: string, low: string, high: string} | null} */
   let watchedFor = null;
+  let watchedHow = { method: "", start: "", second: "" };
   const timers = new Timers();
   /** The solution that was chosen on the plot. @type {string | null} */
   let selected = null;
-  const changed = () => at.showTemporary(watched ?? sides);
+  const changed = () => at.showTemporary(watched?.lanes.length ? watched : sides);
 
   return {
     equation: "",
@@ -67,7 +68,8 @@ export function solvePart(at) {
     /** A changed sheet may have taken their names: they are made anew. */
     forgetTemporary() {
       sides = { edits: [], lanes: [] };
-      watched = null;
+      // The steps that are being watched stay; what they work on comes with the next answer.
+      if (watched) watched = { ...watched, edits: [], lanes: [] };
     },
 
     solve() {
@@ -168,6 +170,7 @@ export function solvePart(at) {
       sides = { edits: found.edits, lanes: found.lanes };
       // What is solved again by itself leaves the method alone that is being watched.
       if (watchedFor !== asked) this.stopWatching();
+      else if (watched) this.askSteps(false);
       plot.solutions = found.marks;
       plot.solved = found.solved;
       this.canKeepSides = found.edits.length > 0;
@@ -187,15 +190,12 @@ export function solvePart(at) {
       showing.ask();
       this.solved = false;
       this.forgetTemporary();
-      plot.strokes = [];
       plot.solutions = [];
       plot.solved = [];
       this.canKeepSides = false;
       byId("solve-formula").replaceChildren();
       byId("solutions").innerHTML = "";
-      byId("iterates").innerHTML = "";
-      this.methodSteps = 0;
-      changed();
+      this.stopWatching();
     },
     clearSolutions() {
       asked = null;
@@ -283,20 +283,24 @@ export function solvePart(at) {
 
     // Methods, step by step
 
-    async watch() {
-      this.methodTrouble = "";
+    watch() {
       this.methodPlaying = false;
+      watchedHow = { method: this.method, start: this.methodStart, second: this.methodSecond };
+      return this.askSteps(true);
+    },
+    /** The steps of the method; of what is watched already as the sheet is now. @param {boolean} anew */
+    async askSteps(anew) {
+      this.methodTrouble = "";
       const stands = watching.ask();
       const question = asked;
       try {
-        const body = { ...this.solveGround(), ...question, method: this.method, start: this.methodStart, second: this.methodSecond };
-        const found = await send("POST", `/api/sheets/${session.key}/method`, body);
+        const found = await send("POST", `/api/sheets/${session.key}/method`, { ...this.solveGround(), ...question, ...watchedHow });
         if (!stands() || question !== asked) return;
         watched = found;
         watchedFor = question;
-        byId("iterates").innerHTML = found.html;
+        update(byId("iterates"), found.html);
         this.methodSteps = found.strokes.length;
-        this.showStep(0);
+        this.showStep(anew ? 0 : this.methodStep);
         changed();
       } catch (trouble) {
         if (!(trouble instanceof Trouble)) throw trouble;
