@@ -76,9 +76,9 @@ def running(session: Session, token: str) -> Handout:
     return handout
 
 
-def refuse_changes(session: Session, sheet: Sheet, steps: Iterable[Step]) -> None:
+def refuse_changes(session: Session, sheet: Sheet, steps: Iterable[Step], moved: str = "") -> None:
     """A visitor turns and tabulates, and changes nothing; somebody who is examined does what is
-    not off, until the end. Raises EditRefused.
+    not off, until the end. ``moved`` is a way through the history. Raises EditRefused.
     """
     if role_of(sheet) is Role.OWNER:
         return
@@ -90,14 +90,14 @@ def refuse_changes(session: Session, sheet: Sheet, steps: Iterable[Step]) -> Non
     why = seats.closed(session, sheet)
     sitting = seats.of_sheet(session, sheet)
     if why:
-        late = sitting.id if sitting is not None and steps else ""
+        late = sitting.id if sitting is not None and (steps or moved) else ""
         raise seats.Closed(why, late, "a change of the sheet")
     off = edits_off(whole(frozenset(seal.off))) | OWNERS
     if any(step.kind in off for step in steps):
         raise EditRefused("This is switched off here.")
     if sitting is not None:
-        for step in steps:
-            seats.record(session, sitting, "changed", step.label)
+        for label in [step.label for step in steps] + [moved] * bool(moved):
+            seats.record(session, sitting, "changed", label)
 
 
 def refuse_visitor(steps: Iterable[Step]) -> None:

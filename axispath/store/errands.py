@@ -4,10 +4,12 @@ from __future__ import annotations
 
 import secrets
 from dataclasses import dataclass
+from datetime import datetime
 
 from sqlalchemy import func, select, update
 from sqlalchemy.orm import Session
 
+from axispath.core.sheet.refused import EditRefused
 from axispath.store.history import NotFound
 from axispath.store.models import Errand
 
@@ -46,9 +48,16 @@ def progress(session: Session, guest: str, errand_id: str) -> Progress:
     return Progress(found.state, found.done, found.parts, found.message)
 
 
-def content(session: Session, guest: str, errand_id: str) -> tuple[bytes, str]:
-    """What an errand of this guest has made, and its type. Raises NotFound."""
+def content(
+    session: Session, guest: str, errand_id: str, since: datetime | None = None
+) -> tuple[bytes, str]:
+    """What an errand of this guest has made, and its type.
+
+    Raises NotFound, and EditRefused for what was asked for before ``since``.
+    """
     found = _find(session, guest, errand_id)
+    if since is not None and found.created < since:
+        raise EditRefused("This was begun before the sealed session: it waits until its end.")
     if found.state != "done" or found.content is None:
         raise NotFound
     return found.content, found.mimetype

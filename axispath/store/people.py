@@ -309,12 +309,31 @@ def remove(session: Session, person: str, passphrase: str) -> None:
 
 
 def _bring_along(session: Session, guest: str | None, person: str) -> None:
-    """The sheets of a guest become those of the person that the guest turned out to be."""
+    """The sheets of a guest become those of the person that the guest turned out to be.
+
+    What both have sat for stays with the guest: one may be handed in, and the other not.
+    """
     if guest is None or guest == person or account_of(session, guest) is not None:
         return
-    for row in (Sheet, Receipt, Sitting):
-        session.execute(update(row).where(row.person_id == guest).values(person_id=person))
-    session.execute(delete(Person).where(Person.id == guest))
+    sat = select(Sitting.handout).where(Sitting.person_id == person)
+    twice = list(
+        session.scalars(
+            select(Sitting.handout).where(Sitting.person_id == guest, Sitting.handout.in_(sat))
+        )
+    )
+    session.execute(
+        update(Sitting)
+        .where(Sitting.person_id == guest, Sitting.handout.not_in(twice))
+        .values(person_id=person)
+    )
+    session.execute(
+        update(Sheet)
+        .where(Sheet.person_id == guest, Sheet.handout.is_(None) | Sheet.handout.not_in(twice))
+        .values(person_id=person)
+    )
+    session.execute(update(Receipt).where(Receipt.person_id == guest).values(person_id=person))
+    if not twice:
+        session.execute(delete(Person).where(Person.id == guest))
 
 
 def _name(name: str) -> str:

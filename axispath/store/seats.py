@@ -82,8 +82,16 @@ def of_person(session: Session, person: str | None, token: str) -> Sitting | Non
 
 
 def of_sheet(session: Session, sheet: Sheet) -> Sitting | None:
-    """The sitting that a sheet belongs to."""
-    return of_person(session, sheet.person_id, sheet.handout) if sheet.handout else None
+    """The sitting that a sheet belongs to.
+
+    In a sealed hand-out it is told by the sheet alone: somebody may have sat there as two people.
+    """
+    if not sheet.handout:
+        return None
+    own = session.scalar(select(Sitting).where(Sitting.sheet_id == sheet.id))
+    if own is not None or seal_of(session, sheet.handout) is not None:
+        return own
+    return of_person(session, sheet.person_id, sheet.handout)
 
 
 def now_of(session: Session) -> datetime:

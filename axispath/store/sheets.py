@@ -141,7 +141,7 @@ def undo(session: Session, person: str, sheet_id: str, base: int) -> Opened:
     sheet = access.found(session, person, sheet_id, lock=True)
     if sheet.head != base:
         raise Conflict(sheet.head)
-    access.refuse_changes(session, sheet, ())
+    access.refuse_changes(session, sheet, (), "undo")
     parent = history.revision_at(session, sheet, sheet.head).parent
     return _moved(session, sheet, parent)
 
@@ -151,14 +151,15 @@ def redo(session: Session, person: str, sheet_id: str, base: int) -> Opened:
     sheet = access.found(session, person, sheet_id, lock=True)
     if sheet.head != base:
         raise Conflict(sheet.head)
-    access.refuse_changes(session, sheet, ())
+    access.refuse_changes(session, sheet, (), "redo")
     child = history.newest_child(session, sheet)
     return _moved(session, sheet, child.number if child else None)
 
 
 def set_view(session: Session, person: str, sheet_id: str, view: View) -> None:
-    """Remember where a sheet was last looked at."""
+    """Remember where a sheet was last looked at. Raises EditRefused where it is handed in."""
     sheet = access.found(session, person, sheet_id, lock=True)
+    access.refuse_changes(session, sheet, ())
     sheet.view = view.model_dump()
 
 

@@ -42,6 +42,8 @@ def enter(
     handout = access.running(session, token)
     shows = Shows.model_validate(handout.shows)
     mine = of_person(session, person, token)
+    if any(one.handout != token for one in sealed_now(session, person)):
+        raise EditRefused("You are in a sealed session already: hand in there first.")
     if mine is None:
         called = clean(name)
         _refuse_entering(session, shows, word)
@@ -224,14 +226,15 @@ def forget(session: Session, person: str, sheet_id: str, token: str) -> None:
         session.delete(sitting)
 
 
-def sealed_now(session: Session, person: str) -> Seat | None:
-    """The sealed sitting that somebody is in just now."""
+def sealed_now(session: Session, person: str) -> list[Seat]:
+    """The sealed sittings that somebody is in just now: one, or more where people were merged."""
     query = select(Sitting).where(Sitting.person_id == person, Sitting.ended.is_(None))
-    for sitting in session.scalars(query.order_by(Sitting.started.desc())):
+    found = []
+    for sitting in session.scalars(query.order_by(Sitting.started)):
         seal = seal_of(session, sitting.handout)
-        if seal is not None and (found := seat(session, sitting, seal)).open:
-            return found
-    return None
+        if seal is not None and (one := seat(session, sitting, seal)).open:
+            found.append(one)
+    return found
 
 
 def sheet_of(session: Session, seat_: Seat) -> Opened | None:

@@ -11,6 +11,7 @@ from flask.typing import ResponseReturnValue
 
 from axispath.store import errands
 from axispath.store.database import Store, plain_address
+from axispath.web import sealing
 from axispath.web.asked import answered
 from axispath.web.person import guest, store
 from axispath.work.client import Here
@@ -65,8 +66,9 @@ def look(errand: str) -> ResponseReturnValue:
 @blueprint.get("/<errand>/content")
 def content(errand: str) -> ResponseReturnValue:
     """What was made."""
+    since = sealing.begun()
     with store().transaction() as session:
-        data, mimetype = errands.content(session, guest(), errand)
+        data, mimetype = errands.content(session, guest(), errand, since)
     return Response(data, mimetype=mimetype.partition(";")[0])
 
 

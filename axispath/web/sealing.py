@@ -4,11 +4,12 @@ from __future__ import annotations
 
 from contextlib import suppress
 from dataclasses import dataclass
+from datetime import datetime
 
 from flask import Flask, request
 from flask.typing import ResponseReturnValue
 
-from axispath.capabilities import CAPABILITIES, is_off, whole
+from axispath.capabilities import CAPABILITIES, edits_off, is_off, whole
 from axispath.core.sheet.refused import EditRefused
 from axispath.store import access, sittings
 from axispath.store.history import NotFound
@@ -19,7 +20,11 @@ from axispath.web.lately import Lately
 from axispath.web.person import current_person, store
 from axispath.web.source import BLANK, DEMO, LINK
 
-FREE = ("static", "versioned", "operating.", "errands.", "sealed.", "account.")
+FREE = ("static", "versioned", "operating.", "account.")
+# What belongs to a sitting itself, and is refused where it is somebody else's by what it does.
+SITTING = ("sealed.enter", "sealed.report", "sealed.hand_in", "sealed.lock")
+# What is asked with every movement: who is examined may be known from a moment ago.
+UNDER_THE_HAND = ("api.picture", "api.frames", "api.marks", "api.path", "api.reading", "api.spot")
 _shows: Lately[Shows] = Lately(2000)
 _handouts: Lately[str] = Lately(5000)
 _examined: Lately[Examined | None] = Lately(5000)
@@ -27,10 +32,10 @@ _examined: Lately[Examined | None] = Lately(5000)
 
 @dataclass(frozen=True, slots=True)
 class Examined:
-    """The sealed sitting that somebody is in: what is off for them."""
+    """The sealed sittings that somebody is in: what is off for them is off in any of them."""
 
-    token: str
-    sheet: str | None
+    tokens: frozenset[str]
+    since: datetime
     off: frozenset[str]
 
 
@@ -63,18 +68,21 @@ def handout_of(key: str) -> str:
     return _handouts.found((store().address, key), found)
 
 
-def examined(person: str) -> Examined | None:
-    """The sealed sitting that somebody is in, as it was a moment ago."""
+def examined(person: str, lately: bool = False) -> Examined | None:
+    """The sealed sittings that somebody is in; ``lately`` as they were a moment ago."""
 
     def found() -> Examined | None:
         with store().transaction() as database:
             inside = sittings.sealed_now(database, person)
-            if inside is None:
+            if not inside:
                 return None
-            handout = database.get_one(Handout, inside.handout)
-            off = whole(Shows.model_validate(handout.shows).off)
-            return Examined(inside.handout, inside.sheet, off)
+            shown = [database.get_one(Handout, one.handout).shows for one in inside]
+            off = frozenset[str]().union(*(whole(Shows.model_validate(one).off) for one in shown))
+            tokens = frozenset(one.handout for one in inside)
+            return Examined(tokens, max(one.started for one in inside), off)
 
+    if not lately:
+        forget(person)
     return _examined.found((store().address, person), found)
 
 
@@ -89,7 +97,7 @@ def guard(app: Flask) -> None:
     @app.before_request
     def check() -> None:
         route = request.endpoint or ""
-        if not route or route.startswith(FREE):
+        if not route or route.startswith((*FREE, *SITTING)):
             return
         at = request.view_args or {}
         key = str(at.get("key") or at.get("sheet_id") or "")
@@ -98,16 +106,22 @@ def guard(app: Flask) -> None:
         shows = None
         with suppress(NotFound):  # the route says what is not there, or not any more
             shows = shows_of(token) if token else None
+        off: frozenset[str] = frozenset()
         if shows is not None:
-            _refuse_off(whole(shows.off), route)
+            off |= whole(shows.off)
             if key.startswith(LINK) and shows.seal is not None:
                 raise SwitchedOff("Enter first, with your name.")
         person = current_person()
-        inside = examined(person) if person is not None else None
-        link = token or str(at.get("token") or "")
-        if inside is not None and link != inside.token:
-            elsewhere = inside.off & {"sheets", "handbook"}
-            _refuse_off(elsewhere, "pages." if key or link else route)
+        hot = route.startswith(UNDER_THE_HAND)
+        inside = examined(person, hot) if person is not None else None
+        if inside is not None:
+            off |= inside.off
+            link = token or (not key and str(at.get("token") or ""))
+            if link not in inside.tokens and (key or at.get("token")):
+                _refuse_off(inside.off, "pages.")
+        _refuse_off(off, route)
+        if off and edits_off(off) & _tried():
+            raise SwitchedOff("This is switched off until you have handed in.")
 
     @app.errorhandler(Closed)
     def closed(error: Closed) -> ResponseReturnValue:
@@ -119,6 +133,28 @@ def guard(app: Flask) -> None:
                     seat(database, sitting, seal_of(database, sitting.handout))
                     record(database, sitting, "late", error.what)
         return app.handle_user_exception(EditRefused(error.message))
+
+
+def _tried() -> set[str]:
+    """The names of all edits that a request brings, wherever they stand in it."""
+    found: set[str] = set()
+    waiting = [request.get_json(silent=True)]
+    while waiting:
+        one = waiting.pop()
+        if isinstance(one, dict):
+            if isinstance(one.get("do"), str):
+                found.add(one["do"])
+            waiting += one.values()
+        elif isinstance(one, list):
+            waiting += one
+    return found
+
+
+def begun() -> datetime | None:
+    """When whoever asks began a sealed sitting that is not over: what they had before is shut."""
+    person = current_person()
+    inside = examined(person) if person is not None else None
+    return inside.since if inside is not None else None
 
 
 def _refuse_off(off: frozenset[str], route: str) -> None:
