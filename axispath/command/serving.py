@@ -23,6 +23,8 @@ ENDING = 8.0  # seconds that a server may take to end
 
 def serve(with_demo: bool) -> int:
     """Serve until stopped. Gives the exit code."""
+    host = os.environ.get("AXISPATH_HOST", "127.0.0.1")
+    refuse_the_street(host)
     address = os.environ.get("DATABASE_URL")
     if address and not with_demo:
         key = os.environ.get("AXISPATH_SECRET_KEY")
@@ -37,14 +39,14 @@ def serve(with_demo: bool) -> int:
                 f"AXISPATH_SECRET_KEY is too short: {SHORTEST_SECRET} random characters at least."
             )
         with _stoppable():
-            return _serve_on(_psycopg(address), key, None, [], with_demo)
+            return _serve_on(host, _psycopg(address), key, None, [], with_demo)
         return 0
     folder = data_folder()
     prepare_folder(folder)
     with only_once(folder) as note, _stoppable(), running_cluster(folder) as own:
         key = os.environ.get("AXISPATH_SECRET_KEY") or secret(folder, "secret-key")
         os.environ["AXISPATH_DISK"] = str(folder)
-        return _serve_on(own.address, key, note, [own], with_demo)
+        return _serve_on(host, own.address, key, note, [own], with_demo)
     return 0
 
 
@@ -54,9 +56,9 @@ def _psycopg(address: str) -> str:
     return f"postgresql+psycopg://{rest}" if bar and head in ("postgres", "postgresql") else address
 
 
-def _serve_on(address: str, key: str, note: Path | None, kept: list[Kept], with_demo: bool) -> int:
-    host = os.environ.get("AXISPATH_HOST", "127.0.0.1")
-    refuse_the_street(host)
+def _serve_on(
+    host: str, address: str, key: str, note: Path | None, kept: list[Kept], with_demo: bool
+) -> int:
     migrate(address)
     if with_demo:
         from axispath.demo.load import load_demo

@@ -13,6 +13,7 @@ import unicodedata
 from collections.abc import Callable
 from dataclasses import dataclass
 from datetime import datetime, timedelta
+from functools import cache
 from typing import TypeVar
 
 from pwdlib import PasswordHash
@@ -47,8 +48,12 @@ MOST_LETTERS = 3  # of an account in that time
 MAIL = re.compile(r"[^\s@<>,;:\"\\]{1,64}@[A-Za-z0-9-]{1,63}(?:\.[A-Za-z0-9-]{1,63}){1,8}")
 T = TypeVar("T")
 _hasher = PasswordHash.recommended()
-# Compared with where a name is not known, so that this takes as long.
-_NOBODY = _hasher.hash(secrets.token_hex(16))
+
+
+@cache
+def _nobody() -> str:
+    """Compared with where a name is not known, so that this takes as long."""
+    return _hasher.hash(secrets.token_hex(16))
 
 
 class Wrong(EditRefused):
@@ -195,8 +200,9 @@ def let_in(session: Session, name: str, passphrase: str, guest: str | None) -> s
     called = _called(name)
     _refuse_waiting(session, called)
     account = session.scalar(select(Account).where(Account.called == called))
+    nobody = _nobody()
     good, renewed = _hasher.verify_and_update(
-        passphrase[:LONGEST], account.passphrase if account is not None else _NOBODY
+        passphrase[:LONGEST], account.passphrase if account is not None else nobody
     )
     if account is None or not good:
         _count_wrong(session, called)

@@ -15,7 +15,11 @@ from axispath.work.kinds import EXACT
 if __name__ == "__main__":
     end_with_parent()
     logging.basicConfig(level=logging.INFO, format="%(levelname)s %(name)s: %(message)s")
-    import axispath.web.app  # noqa: F401  before there are workers: each starts with all of it
+    # Before there are workers: each starts with all of it.
+    import scipy.optimize  # noqa: F401
+    import scipy.stats  # noqa: F401
+
+    import axispath.web.app  # noqa: F401
 
     application()
     Broker(os.environ[ADDRESS], {EXACT.name: exact.get_ready}).serve()

@@ -29,6 +29,7 @@ SEED = 1
 MOST_UNSTEADY = 2  # tests that failed and then passed alone, in a run that still counts as passed
 MOST_AGAIN = 10  # tests that are run again; more that failed are no chance
 ORDERS = 3
+HANDS = (0, 1, 1)  # from which pile each process is dealt; on two cores, since all of them wait
 QUICK = 180.0  # seconds that the modules of a quick choice took last, in two processes
 PARTS = {
     "all": ("**",),
@@ -103,15 +104,15 @@ def run_tests(arguments: list[str]) -> int:
 
 
 def _dealt(run: Run, names: Iterable[str]) -> int:
-    """Deal modules to two processes: those of the browser wait, others compute."""
+    """Deal modules to processes: those of the browser wait, others compute."""
     dealt = run.folder / "deck"
     deck.deal(names, dealt)
 
-    def hand(pile: int) -> list[Record]:
-        return run.hand(f"hand-{pile}", ["--deck", str(dealt), "--pile", str(pile)])
+    def hand(number: int, pile: int) -> list[Record]:
+        return run.hand(f"hand-{number}", ["--deck", str(dealt), "--pile", str(pile)])
 
-    with ThreadPoolExecutor() as pool:
-        hands = [*pool.map(hand, (0, 1))]
+    with ThreadPoolExecutor(len(HANDS)) as pool:
+        hands = [*pool.map(hand, range(len(HANDS)), HANDS)]
     took: collections.defaultdict[str, float] = collections.defaultdict(float)
     for record in (record for found in hands for record in found):
         took[_module(record)] += record.seconds

@@ -11,8 +11,6 @@ from collections.abc import Iterator
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.optimize import root
-from scipy.stats import qmc
 
 from axispath.core.arithmetic.floats import bound_to_floats
 from axispath.core.arithmetic.patience import time_check
@@ -39,6 +37,9 @@ def _solve(task: Task) -> Found:
 
 def from_starts(task: Task) -> list[Place]:
     """The solutions that starts lead to, each as often as it is met."""
+    # Loaded where it is needed: it takes longer than all else that a process begins with.
+    from scipy.optimize import root
+
     equations = task.equations
     functions = [bound_to_floats(plan, task.unit) for plan in equations.plans]
     slopes = [[bound_to_floats(plan, task.unit) for plan in row] for row in equations.slopes]
@@ -72,6 +73,8 @@ def from_starts(task: Task) -> list[Place]:
 
 
 def _starts(task: Task) -> Iterator[Floats]:
+    from scipy.stats import qmc
+
     limits = [task.limit(name) for name in task.core.unknowns]
     size = len(limits)
     yield np.array([_begin(one.low, one.high, one.start) for one in limits])
