@@ -16,7 +16,7 @@ if __name__ == "__main__":
     end_with_parent()
     logging.basicConfig(level=logging.INFO, format="%(levelname)s %(name)s: %(message)s")
     # Before there are workers: each starts with all of it.
-    import scipy.optimize  # noqa: F401
+    import scipy.optimize
     import scipy.stats  # noqa: F401
 
     import axispath.web.app  # noqa: F401
