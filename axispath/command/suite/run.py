@@ -30,7 +30,7 @@ MOST_UNSTEADY = 2  # tests that failed and then passed alone, in a run that stil
 MOST_AGAIN = 10  # tests that are run again; more that failed are no chance
 ORDERS = 3
 HANDS = (0, 1, 1)  # from which pile each process is dealt; on two cores, since all of them wait
-QUICK = 180.0  # seconds that the modules of a quick choice took last, in two processes
+QUICK = 180.0  # seconds that the modules of a quick choice took last, in all processes together
 PARTS = {
     "all": ("**",),
     "quick": ("core", "web"),
