@@ -21,8 +21,8 @@ log = logging.getLogger(__name__)
 
 
 def configured() -> bool:
-    """Whether letters can be sent."""
-    return bool(os.environ.get("AXISPATH_LETTERS"))
+    """Whether letters can be sent: their links need names that the application answers to."""
+    return bool(os.environ.get("AXISPATH_LETTERS") and os.environ.get("AXISPATH_HOSTS"))
 
 
 def send(to: str, subject: str, text: str) -> None:

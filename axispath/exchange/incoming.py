@@ -13,10 +13,11 @@ from axispath.core.arithmetic.patience import Patience
 from axispath.core.data.reading import CannotRead
 from axispath.core.language.several import several
 from axispath.core.path.edited import edited
-from axispath.core.sheet.document import MAX_NAME, Document
+from axispath.core.sheet.document import Document
 from axispath.core.sheet.edits.change import Change
 from axispath.core.sheet.edits.data import AddColumns, columns_of, taken_names
 from axispath.core.sheet.edits.lines import AddLines
+from axispath.core.sheet.names import MAX_NAME
 from axispath.core.sheet.refused import EditRefused
 from axispath.exchange.data.opened import Opened, decoded, opened
 from axispath.exchange.sheets.archive import Found, is_archive, read_archive

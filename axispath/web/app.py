@@ -24,6 +24,7 @@ from axispath.web import (
     handbook,
     handouts,
     hearing,
+    hosts,
     limits,
     measured,
     operating,
@@ -63,8 +64,6 @@ def create_app(database: str | None = None, secret_key: str | None = None) -> Fl
     app.url_map.merge_slashes = False  # a redirect would repeat whatever host was asked for
     app.config.update(
         SECRET_KEY=secret,
-        TRUSTED_HOSTS=[host for host in os.environ.get("AXISPATH_HOSTS", "").split() if host]
-        or None,
         MAX_CONTENT_LENGTH=MAX_REQUEST,
         SESSION_COOKIE_NAME="axispath",
         SESSION_COOKIE_HTTPONLY=True,
@@ -98,7 +97,7 @@ def create_app(database: str | None = None, secret_key: str | None = None) -> Fl
         with limited(REQUEST):
             return wsgi(*request)
 
-    app.wsgi_app = timed  # type: ignore[assignment, method-assign]
+    app.wsgi_app = hosts.only(timed, hosts.configured())  # type: ignore[assignment, method-assign]
     app.register_blueprint(pages.blueprint)
     app.register_blueprint(past.blueprint)
     app.register_blueprint(practising.blueprint)

@@ -14,6 +14,7 @@ from axispath.core.path.lanes import Range
 from axispath.core.sheet.document import Document, LaneId, View
 from axispath.core.sheet.edits import EDITS, Edit, Slide, apply, with_view
 from axispath.core.sheet.ends import typed_end
+from axispath.core.sheet.names import strange_sign
 from axispath.core.sheet.practice import MOST_ROWS, Question, Ref
 from axispath.core.sheet.refused import EditRefused
 from axispath.exchange.formats import FORMATS, PARTS
@@ -285,27 +286,23 @@ def body() -> dict[str, object]:
         raise EditRefused("This request is not valid JSON.") from error
     if not isinstance(found, dict):
         raise EditRefused("This request is not a JSON object.")
-    _refuse_unprintable(found)
+    refuse_strange(found)
     return found
 
 
-_UNPRINTABLE = re.compile(r"[\x00-\x08\x0b\x0c\x0e-\x1f\x7f\ufffe\uffff]")
-
-
-def _refuse_unprintable(found: object) -> None:
+def refuse_strange(found: object) -> None:
     """Signs that no page, file or database can hold are refused wherever they stand."""
-    pending = [found]
-    while pending:
-        value = pending.pop()
-        if isinstance(value, str):
-            match = _UNPRINTABLE.search(value)
-            if match:
-                sign = f"U+{ord(match.group()):04X}"
-                raise EditRefused(f"There is a sign here that cannot be shown ({sign}).")
-        elif isinstance(value, dict):
-            pending += [*value.keys(), *value.values()]
-        elif isinstance(value, list):
-            pending += value
+    sign = strange_sign(found)
+    if sign:
+        raise EditRefused(f"There is a sign here that cannot be shown ({sign}).")
+
+
+def revision(text: str) -> int:
+    """A number of a revision, or of anything that is counted. Raises ValueError."""
+    number = int(text) if text.isascii() and len(text) < 11 else -1
+    if not 0 <= number < 2**31:
+        raise ValueError(text)
+    return number
 
 
 def seen_revision(found: dict[str, object], name: str = "base") -> int:

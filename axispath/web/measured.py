@@ -20,7 +20,7 @@ from axispath.exchange.data.opened import Opened, opened
 from axispath.exchange.data.written import csv_of, xlsx_of
 from axispath.store import sheets
 from axispath.web import computing
-from axispath.web.asked import Looking, Trying, Typed, answered, body
+from axispath.web.asked import Looking, Trying, Typed, answered, body, revision
 from axispath.web.computing import ask, computed
 from axispath.web.person import person_for_change, remember_person, store
 from axispath.web.showing import panel, predicted
@@ -162,10 +162,10 @@ def read_file(data: bytes, table: int, taken: tuple[str, ...]) -> Opened | str:
 @blueprint.post("/sheets/<key>/data/open")
 def open_file(key: str) -> Response:
     """A file: looked at first, and with ``keep`` put on the sheet as a data set."""
-    head = request.args.get("head", 0, type=int)
+    head = request.args.get("head", 0, type=revision)
     document = document_at(key, head)
     taken = tuple(sorted(taken_names(document)))
-    table = request.args.get("table", 0, type=int)
+    table = request.args.get("table", 0, type=revision)
     found = ask(LONG, key, "", read_file, request.get_data(), table, taken)
     if isinstance(found, str):
         raise EditRefused(found)

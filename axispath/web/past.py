@@ -11,6 +11,7 @@ from axispath.core.sheet.refused import EditRefused
 from axispath.exchange.formats import FORMATS, Choice, made
 from axispath.exchange.picture.sizes import Size
 from axispath.store import past
+from axispath.web.asked import revision
 from axispath.web.computing import ask, name_of
 from axispath.web.person import own_person, store
 from axispath.work.kinds import LONG
@@ -25,7 +26,7 @@ def drawn(document: Document) -> bytes:
     return made(document, FORMATS["png"], Choice(size=SMALL))
 
 
-@blueprint.get("/<sheet_id>/picture/<int:number>.png")
+@blueprint.get("/<sheet_id>/picture/<int(max=2147483647):number>.png")
 def picture(sheet_id: str, number: int) -> Response:
     """A sheet at a revision; that never changes, so browsers keep it."""
     with store().transaction() as database:
@@ -41,8 +42,8 @@ def listed(sheet_id: str) -> ResponseReturnValue:
 
 
 def _page(sheet_id: str, trouble: str = "") -> str:
-    before = request.args.get("before", type=int)
-    one, other = (request.args.get(name, type=int) for name in ("from", "to"))
+    before = request.args.get("before", type=revision)
+    one, other = (request.args.get(name, type=revision) for name in ("from", "to"))
     with store().transaction() as database:
         person = own_person()
         found = past.past(database, person, sheet_id, before)
@@ -63,7 +64,7 @@ def _page(sheet_id: str, trouble: str = "") -> str:
     )
 
 
-@blueprint.post("/<sheet_id>/history/<int:number>/<any(name, back, branch):action>")
+@blueprint.post("/<sheet_id>/history/<int(max=2147483647):number>/<any(name, back, branch):action>")
 def act(sheet_id: str, number: int, action: str) -> ResponseReturnValue:
     """Name a point, go back to it, or branch from it."""
     try:
@@ -72,7 +73,7 @@ def act(sheet_id: str, number: int, action: str) -> ResponseReturnValue:
             if action == "name":
                 past.name(database, person, sheet_id, number, request.form.get("name", ""))
             elif action == "back":
-                base = request.form.get("base", 0, type=int)
+                base = request.form.get("base", 0, type=revision)
                 past.go_back(database, person, sheet_id, base, number)
                 return redirect(url_for("pages.sheet", sheet_id=sheet_id))
             else:

@@ -17,6 +17,7 @@ from axispath.store.access import Ended
 from axispath.store.database import StoreGone
 from axispath.store.errands import TooMany
 from axispath.store.sheets import Conflict, NotFound
+from axispath.web import asked
 from axispath.web.person import was_signed_out
 from axispath.work.protocol import TOO_LARGE, TOO_LONG, Busy, Cut, way
 
@@ -25,6 +26,11 @@ log = logging.getLogger("axispath")
 
 def answer(app: Flask) -> None:
     """Give every error a sentence: JSON for scripts, a page for people."""
+
+    @app.before_request
+    def look() -> None:
+        # What a script sends is looked at where it is read.
+        asked.refuse_strange([*request.form.values(), *request.args.values()])
 
     @app.errorhandler(EditRefused)
     def refused(error: EditRefused) -> ResponseReturnValue:

@@ -152,7 +152,9 @@ class Accounts(AccountTest):
         found = self.start("x")
         self.made("Quay Ten")
         folder = self.enterContext(tempfile.TemporaryDirectory())
-        with unittest.mock.patch.dict(os.environ, {"AXISPATH_LETTERS": folder}):
+        with unittest.mock.patch.dict(
+            os.environ, {"AXISPATH_LETTERS": folder, "AXISPATH_HOSTS": "localhost"}
+        ):
             answer = self.send("mail", mail="no address", passphrase=WORDS)
             self.assertIn("no mail address", answer.text)
             self.assertEqual(
@@ -183,7 +185,9 @@ class Accounts(AccountTest):
             for _ in range(9):
                 self.send("ask-letter", name="quay ten")
             self.assertLessEqual(len(list(Path(folder).iterdir())), 1 + people.MOST_LETTERS)
-        with unittest.mock.patch.dict(os.environ, {"AXISPATH_LETTERS": "/nowhere/at/all"}):
+        with unittest.mock.patch.dict(
+            os.environ, {"AXISPATH_LETTERS": "/nowhere", "AXISPATH_HOSTS": "localhost"}
+        ):
             with self.assertLogs("axispath.letters") as logged:
                 letters.send("ten@quay.example", "a", "b")
             self.assertNotIn("quay", "".join(logged.output))

@@ -38,7 +38,9 @@ class Taking(socketserver.StreamRequestHandler):
 
 class Letters(Case):
     def send(self, where):
-        with unittest.mock.patch.dict(os.environ, {"AXISPATH_LETTERS": where}):
+        with unittest.mock.patch.dict(
+            os.environ, {"AXISPATH_LETTERS": where, "AXISPATH_HOSTS": "quay.example"}
+        ):
             self.assertTrue(letters.configured())
             letters.send("ten@quay.example", "A new passphrase", "Within an hour: here.\n")
 
@@ -69,4 +71,7 @@ class Letters(Case):
 
     def test_without_a_place_there_are_none(self):
         with unittest.mock.patch.dict(os.environ, clear=True):
+            self.assertFalse(letters.configured())
+        # Nor where the link would carry whatever host was asked for.
+        with unittest.mock.patch.dict(os.environ, {"AXISPATH_LETTERS": "/tmp"}, clear=True):
             self.assertFalse(letters.configured())

@@ -88,6 +88,12 @@ class Token:
     end: int
 
 
+def is_name(text: str) -> bool:
+    """Whether a text is one name, and nothing besides."""
+    found = _PATTERN.fullmatch(text)
+    return found is not None and found.lastgroup == "name"
+
+
 def tokenise(text: str) -> list[Token]:
     """Split a line; the last token is of kind ``end``."""
     if len(text) > MAX_LENGTH:

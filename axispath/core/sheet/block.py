@@ -6,11 +6,12 @@ from typing import Annotated, Literal
 
 from pydantic import Field, model_validator
 
+from axispath.core.sheet.names import SheetName
 from axispath.core.sheet.value import Value
 
 MAX_BLOCK = 8_000
 MAX_UNKNOWNS = 80
-Name = Annotated[str, Field(max_length=60)]
+Name = Annotated[SheetName, Field(max_length=60)]
 Typed = Annotated[str, Field(max_length=200)]
 
 

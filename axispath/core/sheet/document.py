@@ -13,6 +13,7 @@ from axispath.core.sheet.block import Block
 from axispath.core.sheet.groups import MarkGroup
 from axispath.core.sheet.look import LOOK
 from axispath.core.sheet.measured import DataSet, Fit
+from axispath.core.sheet.names import MAX_NAME, SheetName
 from axispath.core.sheet.practice import MOST_QUESTIONS, Cover, Found, Question
 from axispath.core.sheet.value import Value
 
@@ -20,7 +21,6 @@ MAX_LANES = 200
 MAX_TABLES = 12
 MAX_EQUATIONS = 30
 MAX_PLACES = 60_000  # characters of a list of rows
-MAX_NAME = 120
 MAX_SYSTEM = 4_000
 MOST_FOUND = 1_000  # covered landmarks that were found
 WIDEST: float = LOOK["view"]["widest"]
@@ -123,9 +123,9 @@ class Lane(Value):
 
     id: LaneId
     text: Line
-    name: str | None = None
+    name: SheetName | None = None
     value: bool = False
-    runs: Annotated[str, Field(max_length=MAX_NAME)] = ""
+    runs: SheetName = ""
     at: Annotated[float, Field(allow_inf_nan=False)] | None = None
     colour: Annotated[int, Field(ge=0, lt=COLOURS)] = 0
     hidden: bool = False
@@ -140,6 +140,11 @@ class Lane(Value):
     block: Block | None = None
     working: bool = False
     written: Written = Written()
+
+
+def called(lane_id: str, text: str, words: str) -> Lane:
+    """A lane that is on no sheet, under words that need be no name."""
+    return Lane(id=lane_id, text=text).model_copy(update={"name": words})
 
 
 class Ticks(Value):
@@ -193,12 +198,12 @@ class Table(Value):
     count: Typed = "11"
     places: Annotated[str, Field(max_length=MAX_PLACES)] = ""
     lanes: Annotated[tuple[LaneId, ...], Field(max_length=MAX_LANES)] = ()
-    variable: Annotated[str, Field(max_length=MAX_NAME)] = "x"
+    variable: SheetName = "x"
     columns: Annotated[tuple[Typed, ...], Field(max_length=20)] = ()
     finer: Annotated[tuple[tuple[Typed, Typed], ...], Field(max_length=60)] = ()
     points: bool = False
     changes: Literal["", "differences", "ratios", "both"] = ""
-    across: Annotated[str, Field(max_length=MAX_NAME)] = ""
+    across: SheetName = ""
     across_start: Typed = "0"
     across_stop: Typed = "5"
     across_step: Typed = "1"
@@ -208,7 +213,7 @@ class Equation(Value):
     """An equation that was solved: its unknown where it was chosen, and its interval as typed."""
 
     text: Line
-    unknown: Annotated[str, Field(max_length=MAX_NAME)] = ""
+    unknown: SheetName = ""
     low: Typed = ""
     high: Typed = ""
 

@@ -15,7 +15,7 @@ from axispath.core.language.tree import Call, Expression, FunctionStatement, Nam
 from axispath.core.language.walking import free_names
 from axispath.core.sheet.calculating import found_from
 from axispath.core.sheet.curve import parameters
-from axispath.core.sheet.document import Document, Lane, Table
+from axispath.core.sheet.document import Document, Table, called
 from axispath.core.sheet.resolve import ResolvedLane, resolve
 from axispath.core.sheet.scopes import scope_of
 from axispath.core.table.kinds import ALONG, OVER_SLIDER, OVER_X
@@ -107,7 +107,7 @@ def _head(document: Document, table: Table, text: str) -> Head:
         return Head(text, own, own) if own.can(OVER_X) else Head(text, None, error=_unready(own))
     statement = FunctionStatement(None, (running,), tree, None)
     source = ResolvedLane(
-        Lane(id="column", text=text, name=text[:60]),
+        called("column", text, text[:60]),
         document.unit,
         statement,
         definitions=definitions,

@@ -47,10 +47,15 @@ def _written(document: Document, block: Block) -> Iterator[str]:
             yield _table(block)
 
 
+def _cell(words: str) -> str:
+    """A cell. Behind the end of a row a bracket or a star would be taken for its argument."""
+    return ("{}" if words[:1] in ("[", "*") else "") + text(words)
+
+
 def _table(grid: Grid) -> str:
     columns = "l" * grid.left + "r" * (len(grid.heads) - grid.left)
     title = rf"\subsection*{{{text(grid.title)}}}" + "\n" if grid.title else ""
-    rows = "\n".join(" & ".join(map(text, row)) + r" \\" for row in grid.rows)
+    rows = "\n".join(" & ".join(map(_cell, row)) + r" \\" for row in grid.rows)
     heads = " & ".join(map(text, grid.heads)) + r" \\ \midrule \endhead"
     more = f"\n\n{text(f'{grid.more} more rows are left out here.')}" if grid.more else ""
     inside = f"{heads}\n{rows}"

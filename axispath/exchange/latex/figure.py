@@ -51,7 +51,7 @@ def figure(document: Document) -> str:
 
 def _plots(document: Document, lane: ResolvedLane, k: int, frame: Frame) -> Iterator[str]:
     shapes = DRAWN[lane.kind.key](document, lane, frame)
-    yield f"% {lane.lane.text}".replace("\n", " ")
+    yield f"% {' '.join(lane.lane.text.split())}"
     named = False
     for shape in shapes:
         places = _places(shape, frame)

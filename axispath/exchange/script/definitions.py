@@ -51,7 +51,7 @@ class Definitions:
                 else:
                     self._define(lane, functions, values)
             except (NotWritten, NotComputable) as reason:
-                left.append(f"# {one_line(lane.lane.text)}\n#   left out: {reason}")
+                left.append(f"# {one_line(lane.lane.text)}\n#   left out: {one_line(str(reason))}")
         functions |= self._slopes(functions)
         if functions:
             words = "Functions, curves and relations, each with the line that it is."

@@ -24,7 +24,9 @@ def data_of(sheet: Sheet) -> Iterator[Section]:
         for column in data.columns:
             values = arrays.used(column.name) if column.name in arrays.columns else ()
             if len(values) > MOST_ROWS:
-                lines.append(f"# {column.name}: {len(values)} rows, too many to stand here")
+                lines.append(
+                    f"# {one_line(column.name)}: {len(values)} rows, too many to stand here"
+                )
                 continue
             numbers = ", ".join("np.nan" if v != v else full_precision(float(v)) for v in values)
             lines.append(f"{identifier(column.name)} = np.array([{numbers}])")
@@ -41,7 +43,7 @@ def fits_of(sheet: Sheet, writer: Writer) -> Iterator[Section]:
         try:
             code = _fit(lane, writer)
         except NotWritten as reason:
-            code = f"# {one_line(lane.lane.text)}\n#   left out: {reason}"
+            code = f"# {one_line(lane.lane.text)}\n#   left out: {one_line(str(reason))}"
         yield Section(f"Fit {lane.name}", f"Least squares: {one_line(lane.lane.text)}.", code)
 
 
@@ -75,7 +77,7 @@ def _fit(lane: ResolvedLane, writer: Writer) -> str:
         ")",
         f"{name}_errors = np.sqrt(np.diag({name}_spread))",
         f"for which, value, error in zip({names!r}, {name}_found, {name}_errors):",
-        f'    print(f"{lane.name}: {{which}} = {{value:.10g}}, standard error {{error:.3g}}")',
+        f'    print({lane.name!r} + f": {{which}} = {{value:.10g}}, standard error {{error:.3g}}")',
         "",
         "",
         f"def {name}({letter}):",

@@ -58,7 +58,7 @@ def _zeros(document: Document, shown: list[ResolvedLane], writer: Writer) -> Ite
     if not lanes:
         return
     calls = [
-        f'show("{lane.name}", zeros({writer.defined[str(lane.name)]}, {_part(document, lane)}))'
+        f"show({lane.name!r}, zeros({writer.defined[str(lane.name)]}, {_part(document, lane)}))"
         for lane in lanes
     ]
     words = (

@@ -12,3 +12,8 @@ class Section:
     title: str
     words: str
     code: str
+
+    def __post_init__(self) -> None:
+        """Titles and words become comments: a line break in them would begin a line of code."""
+        for name in ("title", "words"):
+            object.__setattr__(self, name, " ".join(getattr(self, name).split()))

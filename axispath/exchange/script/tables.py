@@ -16,6 +16,7 @@ from axispath.core.table.columns import heads
 from axispath.core.table.rows import TableRefused, places
 from axispath.exchange.script.expressions import NotWritten, Writer
 from axispath.exchange.script.section import Section
+from axispath.exchange.script.texts import one_line
 
 MOST_ROWS = 2_000
 
@@ -45,11 +46,11 @@ def tables_of(document: Document, writer: Writer) -> Iterator[Section]:
         if not found or not 0 < len(rows) <= MOST_ROWS:
             continue
         given = ", ".join(full_precision(float(value)) for value in rows)
-        titles = "\\t".join(["x", *(text.replace("\\", "").replace('"', "'") for text, _ in found)])
+        titles = "\t".join(["x", *(one_line(text) for text, _ in found)])
         formulas = ", ".join(f"{formula} + 0 * x" for _, formula in found)
         code = (
             f"x = np.array([{given}])\n"
-            f'print("{titles}")\n'
+            f"print({titles!r})\n"
             f"for row in zip(x, *[{formulas}]):\n"
             '    print("\\t".join(f"{value:.12g}" for value in row))'
         )

@@ -8,6 +8,7 @@ import orjson
 from pydantic import ValidationError
 
 from axispath.core.sheet.document import Document
+from axispath.core.sheet.names import strange_sign
 from axispath.core.sheet.refused import EditRefused
 
 NEWEST = 1
@@ -37,6 +38,9 @@ def read_sheet(data: bytes) -> Document:
         ) from error
     if not isinstance(found, dict) or MARK not in found:
         raise EditRefused(f"This JSON is not of a sheet: one of those begins with “{MARK}”.")
+    sign = strange_sign(found)
+    if sign:
+        raise EditRefused(f"There is a sign in this file that cannot be shown ({sign}).")
     version = found.pop(MARK)
     if not isinstance(version, int) or isinstance(version, bool) or version < 1:
         raise EditRefused(

@@ -6,7 +6,7 @@ import math
 
 from axispath.core.practice.asked import shown
 from axispath.core.practice.sameness import Apart
-from axispath.core.sheet.document import MAX_LANES, Document, Lane
+from axispath.core.sheet.document import MAX_LANES, Document, called
 from axispath.core.sheet.refused import EditRefused
 from axispath.core.sheet.resolve import ResolvedLane, resolve
 
@@ -19,9 +19,7 @@ def typed_function(document: Document, text: str) -> ResolvedLane:
         raise EditRefused("There is no formula yet.")
     formula = text.split("=", 1)[1] if text.count("=") == 1 else text
     others = document.lanes[: MAX_LANES - 1]
-    probe = document.model_copy(
-        update={"lanes": (*others, Lane(id=TRIED, text=formula, name="tried curve"))}
-    )
+    probe = document.model_copy(update={"lanes": (*others, called(TRIED, formula, "tried curve"))})
     lane = resolve(probe).lane(TRIED)
     if lane is None or lane.error is not None:
         message = lane.error.message if lane is not None and lane.error is not None else ""

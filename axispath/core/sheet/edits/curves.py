@@ -11,10 +11,11 @@ from axispath.core.language.errors import LanguageError
 from axispath.core.language.running import POINT
 from axispath.core.language.statement import parse_statement
 from axispath.core.sheet.curve import curve_of, range_of
-from axispath.core.sheet.document import MAX_NAME, Document
+from axispath.core.sheet.document import Document
 from axispath.core.sheet.edits.change import LaneChange, refused
 from axispath.core.sheet.edits.lines import coloured
 from axispath.core.sheet.edits.points import Coordinate
+from axispath.core.sheet.names import MAX_NAME
 from axispath.core.sheet.refused import EditRefused
 from axispath.core.sheet.resolve import resolve
 from axispath.core.sheet.scopes import scope_of

@@ -8,8 +8,9 @@ from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.language.numbers import listed
 from axispath.core.quantities.values import NoResult
 from axispath.core.sheet.axes import axis_unit
-from axispath.core.sheet.document import MAX_NAME, Document, Ground
+from axispath.core.sheet.document import Document, Ground
 from axispath.core.sheet.edits.change import Change
+from axispath.core.sheet.names import MAX_NAME
 from axispath.core.sheet.refused import EditRefused
 from axispath.core.sheet.ticks import tick_step
 
