@@ -23,9 +23,9 @@ from sqlalchemy.orm import Session
 
 from axispath.core.sheet.refused import EditRefused
 from axispath.store import seats
+from axispath.store.attempts import count_wrong, forget_wrong, refuse_waiting
 from axispath.store.models import (
     Account,
-    Attempt,
     Letter,
     Person,
     Receipt,
@@ -39,9 +39,6 @@ SEEN = timedelta(days=1)  # how exactly it is known when somebody was last here
 SHORTEST, LONGEST = 10, 200  # characters of a passphrase
 LONGEST_NAME = 60
 CODES = 8  # recovery codes of an account
-FREE = 5  # wrong passphrases before waiting begins
-LONGEST_WAIT = timedelta(minutes=15)
-FORGOTTEN = timedelta(days=1)  # after which wrong ones do not count any more
 MOST_BROWSERS = 40
 LETTER = timedelta(hours=1)  # for which the link of a letter works
 MOST_LETTERS = 3  # of an account in that time
@@ -61,15 +58,6 @@ class Wrong(EditRefused):
 
     def __init__(self, message: str = "This name and this passphrase do not go together.") -> None:
         super().__init__(message)
-
-
-class Wait(EditRefused):
-    """Too many wrong ones: the next is not looked at yet."""
-
-    def __init__(self, seconds: int) -> None:
-        self.seconds = seconds
-        when = f"{seconds} seconds" if seconds < 90 else f"{-(-seconds // 60)} minutes"
-        super().__init__(f"Too many wrong passphrases for this name. Try again in {when}.")
 
 
 @dataclass(frozen=True, slots=True)
@@ -192,24 +180,27 @@ def register(session: Session, person: str, name: str, passphrase: str) -> list[
     return new_codes(session, person)
 
 
-def let_in(session: Session, name: str, passphrase: str, guest: str | None) -> str:
+def let_in(
+    session: Session, name: str, passphrase: str, guest: str | None, origin: str = ""
+) -> str:
     """The person whose name and passphrase these are; a guest's sheets come along.
 
+    ``origin`` is the address or the known browser that asks.
     Raises Wrong and Wait; what was wrong is counted, so keep the transaction although they came.
     """
     called = _called(name)
-    _refuse_waiting(session, called)
+    refuse_waiting(session, called, origin)
     account = session.scalar(select(Account).where(Account.called == called))
     nobody = _nobody()
     good, renewed = _hasher.verify_and_update(
         passphrase[:LONGEST], account.passphrase if account is not None else nobody
     )
     if account is None or not good:
-        _count_wrong(session, called)
+        count_wrong(session, called, origin)
         raise Wrong
     if renewed:
         account.passphrase = renewed
-    _forget_wrong(session, called)
+    forget_wrong(session, called, origin)
     _bring_along(session, guest, account.person_id)
     return account.person_id
 
@@ -219,11 +210,11 @@ def let_in_by_code(
 ) -> str:
     """The same by a recovery code, which is used up, with a new passphrase.
 
-    Every browser is signed out: whoever had the old passphrase is not in any more.
+    Nobody waits for it: it is long and made at random. Every browser is signed out:
+    whoever had the old passphrase is not in any more.
     """
     called = _called(name)
     _check_passphrase(passphrase, name)
-    _refuse_waiting(session, called)
     account = session.scalar(select(Account).where(Account.called == called))
     used = None
     if account is not None:
@@ -232,10 +223,8 @@ def let_in_by_code(
         )
         used = session.scalar(delete(RecoveryCode).where(which).returning(RecoveryCode.id))
     if account is None or used is None:
-        _count_wrong(session, called)
         raise Wrong("This name and this code do not go together, or the code was used.")
     account.passphrase = _hasher.hash(passphrase)
-    _forget_wrong(session, called)
     session.execute(delete(SignIn).where(SignIn.person_id == account.person_id))
     _bring_along(session, guest, account.person_id)
     return account.person_id
@@ -274,7 +263,6 @@ def let_in_by_letter(session: Session, token: str, passphrase: str, guest: str |
     account = session.get_one(Account, found.person_id)
     _check_passphrase(passphrase, account.name)
     account.passphrase = _hasher.hash(passphrase)
-    _forget_wrong(session, account.called)
     for row in (Letter, SignIn):
         session.execute(delete(row).where(row.person_id == account.person_id))
     _bring_along(session, guest, account.person_id)
@@ -286,7 +274,7 @@ def confirm(session: Session, person: str, passphrase: str) -> Account:
     account = account_of(session, person)
     if account is None:
         raise EditRefused("There is no account here; it may have been deleted in another window.")
-    let_in(session, account.name, passphrase, None)
+    let_in(session, account.name, passphrase, None, f"person {person}")
     return account
 
 
@@ -372,30 +360,3 @@ def _plain_code(code: str) -> str:
 
 def _digest(text: str) -> str:
     return hashlib.sha256(text.encode()).hexdigest()
-
-
-# Waiting
-
-
-def _refuse_waiting(session: Session, called: str) -> None:
-    until = session.scalar(select(Attempt.until).where(Attempt.called == _digest(called)))
-    now = session.scalar(select(func.now()))
-    if until is not None and now is not None and until > now:
-        raise Wait(max(1, round((until - now).total_seconds())))
-
-
-def _count_wrong(session: Session, called: str) -> None:
-    """One wrong passphrase more; from some on the wait doubles."""
-    name = _digest(called)
-    known = session.get(Attempt, name, with_for_update=True)
-    now = session.scalar(select(func.now()))
-    assert now is not None
-    count = 1 if known is None or known.last < now - FORGOTTEN else known.count + 1
-    wait = timedelta(seconds=2 ** min(count - FREE, 10)) if count >= FREE else timedelta(0)
-    values = {"count": count, "until": now + min(wait, LONGEST_WAIT), "last": now}
-    put = insert(Attempt).values(called=name, **values)
-    session.execute(put.on_conflict_do_update(index_elements=[Attempt.called], set_=values))
-
-
-def _forget_wrong(session: Session, called: str) -> None:
-    session.execute(delete(Attempt).where(Attempt.called == _digest(called)))

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import secrets
 from collections.abc import Callable
 from typing import TypeVar
 
@@ -12,7 +13,9 @@ from sqlalchemy.orm import Session
 from axispath import letters
 from axispath.core.sheet.refused import EditRefused
 from axispath.store import people
-from axispath.store.people import LONGEST, LONGEST_NAME, SHORTEST, Wait, Wrong
+from axispath.store.attempts import Wait
+from axispath.store.people import LONGEST, LONGEST_NAME, SHORTEST, Wrong
+from axispath.web.limits import network
 from axispath.web.person import (
     browser,
     current_person,
@@ -24,6 +27,7 @@ from axispath.web.person import (
 )
 
 T = TypeVar("T")
+BROWSER = "known"
 ANOTHER = "The passphrase is another one."
 blueprint = Blueprint("account", __name__, url_prefix="/account")
 
@@ -112,7 +116,7 @@ def _signed_in(database: Session, person: str) -> tuple[str, str]:
 
 def _enter() -> ResponseReturnValue:
     def work(database: Session) -> tuple[str, str]:
-        given = _field("name"), _field("passphrase"), current_person()
+        given = _field("name"), _field("passphrase"), current_person(), _origin()
         return _signed_in(database, people.let_in(database, *given))
 
     _rotate(*_counted(work))
@@ -173,8 +177,16 @@ def _mail() -> ResponseReturnValue:
 
 def _rotate(person: str, key: str) -> None:
     """Another cookie: the one of before opens nothing any more."""
-    session.clear()
+    forget_cookie()
     keep_cookie(person, key)
+    # This browser is known from now on, whoever else tries the name from its address.
+    session.setdefault(BROWSER, secrets.token_hex(8))
+
+
+def _origin() -> str:
+    """Where a passphrase comes from: a browser that was let in before, else a network."""
+    known = session.get(BROWSER)
+    return f"browser {known}" if known else f"at {network(request.remote_addr or '')}"
 
 
 def _mine() -> str:

@@ -6,6 +6,7 @@ Generous for a class behind one address, and for a slider that is dragged; not f
 from __future__ import annotations
 
 import time
+from ipaddress import ip_address, ip_network
 from typing import Any
 
 from flask import Flask
@@ -24,6 +25,23 @@ NEW = "240 per minute;2400 per hour"  # new guests from one address
 SHEETS = "60 per minute"  # new sheets of one guest
 PASSPHRASES = "90 per minute;1500 per hour"  # forms with one from one address: a school signs in
 FREE = ("static", "versioned", "operating.health", "operating.metrics")
+
+
+def network(address: str) -> str:
+    """Whom an address belongs to: of IPv6 it is the first 64 bits that somebody is given."""
+    try:
+        found = ip_address(address)
+    except ValueError:
+        return address
+    if found.version == 4:
+        return address
+    mapped = found.ipv4_mapped
+    return str(mapped or ip_network((found, 64), strict=False))
+
+
+def from_network() -> str:
+    """Whose turn it is by where a request comes from."""
+    return network(get_remote_address())
 
 
 class Counted(Storage):
@@ -85,9 +103,9 @@ def limit(app: Flask, broker: Broker | Here) -> None:
         found, status = told(429, "This is asked for too often; it goes on in a moment.")
         return found, status, {"Retry-After": str(wait)}
 
-    everybody = limiter.shared_limit(ADDRESS, "address", key_func=get_remote_address)
+    everybody = limiter.shared_limit(ADDRESS, "address", key_func=from_network)
     new = limiter.shared_limit(
-        NEW, "new", key_func=get_remote_address, exempt_when=lambda: current_person() is not None
+        NEW, "new", key_func=from_network, exempt_when=lambda: current_person() is not None
     )
     views: dict[str, Any] = app.view_functions
     for name in views:
@@ -95,7 +113,7 @@ def limit(app: Flask, broker: Broker | Here) -> None:
             limiter.exempt(views[name])
         else:
             views[name] = everybody(views[name])
-    passphrases = limiter.limit(PASSPHRASES, key_func=get_remote_address)
+    passphrases = limiter.limit(PASSPHRASES, key_func=from_network)
     views["account.act"] = passphrases(views["account.act"])
     views["sealed.enter"] = passphrases(views["sealed.enter"])
     views["api.start_sheet"] = limiter.limit(SHEETS)(new(views["api.start_sheet"]))

@@ -130,7 +130,8 @@ def keep_cookie(person: str, key: str) -> None:
 def forget_cookie() -> None:
     """A cookie of nobody."""
     _good.keep((store().address, session.get("person"), own_key()), (False, time.monotonic()))
-    session.clear()
+    for name in [name for name in session if name != "known"]:
+        session.pop(name)
     g.signed_in = False
 
 

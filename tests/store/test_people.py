@@ -9,9 +9,10 @@ from sqlalchemy import func, select, update
 
 from axispath.core.sheet.document import Document
 from axispath.core.sheet.refused import EditRefused
-from axispath.store import people, sheets
+from axispath.store import attempts, people, sheets
+from axispath.store.attempts import Wait
 from axispath.store.models import Account, Attempt, RecoveryCode, SignIn
-from axispath.store.people import Wait, Wrong
+from axispath.store.people import Wrong
 from tests.passphrases import USUAL
 from tests.store.shelved import Shelved
 
@@ -76,17 +77,17 @@ class People(Shelved):
         told = {}
         for name in ("Ada of the Quay", "Nobody at all"):
             heard = []
-            for _ in range(people.FREE + 1):
+            for _ in range(attempts.FREE + 1):
                 try:
                     self.entered(name, "a wrong one, sorry")
                 except EditRefused as refused:
                     heard.append((type(refused), str(refused)))
-                    if len(heard) == people.FREE:
+                    if len(heard) == attempts.FREE:
                         self.wait_over(False)
             told[name] = heard
         one, other = told.values()
         self.assertEqual(one, other)
-        self.assertEqual([kind for kind, _ in one], [Wrong] * people.FREE + [Wait])
+        self.assertEqual([kind for kind, _ in one], [Wrong] * attempts.FREE + [Wait])
         # The right one is not looked at before the time is over, and then lets in.
         with self.assertRaises(Wait):
             self.entered("Ada of the Quay", WORDS)
@@ -105,7 +106,7 @@ class People(Shelved):
             left = self.do(lambda s: s.execute(select(Attempt.until, Attempt.last)).one())
             waits.append((left[0] - left[1]).total_seconds())
         self.assertEqual(waits, sorted(waits))
-        self.assertLessEqual(waits[-1], people.LONGEST_WAIT.total_seconds())
+        self.assertLessEqual(waits[-1], attempts.LONGEST_WAIT.total_seconds())
         self.assertGreater(waits[-1], 600)
 
     def test_a_guests_sheets_come_along_and_those_of_an_account_do_not(self):

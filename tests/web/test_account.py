@@ -8,8 +8,9 @@ from email import message_from_bytes, policy
 from pathlib import Path
 
 from axispath import letters
-from axispath.store import people
+from axispath.store import attempts, people
 from axispath.web import person as asking
+from axispath.web.limits import network
 from tests.web.test_web import VIEW, WebTest
 
 WORDS = "four small boats out"
@@ -101,17 +102,38 @@ class Accounts(AccountTest):
     def test_wrong_ones_are_told_in_their_form_and_have_to_wait(self):
         self.made("Quay Four")
         self.send("leave")
-        for k in range(people.FREE):
+        for k in range(attempts.FREE):
             answer = self.send("enter", name="Quay Four", passphrase=f"wrong and wrong {k}")
             self.assertEqual(answer.status_code, 422)
             self.assertIn("do not go together", answer.text)
             self.assertIn('value="Quay Four"', answer.text)
             self.assertNotIn("wrong and wrong", answer.text)
-        wait = people.Wait(40)
-        with unittest.mock.patch.object(people, "_refuse_waiting", side_effect=wait):
+        wait = attempts.Wait(40)
+        with unittest.mock.patch.object(people, "refuse_waiting", side_effect=wait):
             answer = self.send("enter", name="Quay Four", passphrase=WORDS)
         self.assertEqual((answer.status_code, answer.headers["Retry-After"]), (429, "40"))
         self.assertIn("Try again in 40 seconds", answer.text)
+
+    def test_nobody_is_shut_out_by_others(self):
+        self.made("Quay Eight")
+        stranger = self.app.test_client()
+        with unittest.mock.patch.object(attempts, "FREE", -9):  # the longest wait from the first on
+            self.send("enter", stranger, name="Quay Eight", passphrase="wrong and wrong")
+        told = self.send("enter", stranger, name="Quay Eight", passphrase=WORDS)
+        self.assertEqual(told.status_code, 429)
+        # From another network, and from a browser that was in before, it is let in at once.
+        elsewhere = self.app.test_client()
+        elsewhere.environ_base["REMOTE_ADDR"] = "203.0.113.9"
+        told = self.send("enter", elsewhere, name="Quay Eight", passphrase=WORDS)
+        self.assertEqual(told.status_code, 302)
+        self.send("leave")
+        self.assertEqual(self.send("enter", name="Quay Eight", passphrase=WORDS).status_code, 302)
+
+    def test_a_network_of_the_newer_kind_is_one(self):
+        self.assertEqual(network("2001:db8:1:2::5"), network("2001:db8:1:2:ffff::"))
+        self.assertNotEqual(network("2001:db8:1:2::5"), network("2001:db8:1:3::5"))
+        self.assertEqual(network("::ffff:192.0.2.7"), network("192.0.2.7"))
+        self.assertNotEqual(network("192.0.2.7"), network("192.0.2.8"))
 
     def test_a_taken_name_a_short_passphrase_and_no_form_at_all(self):
         self.made("Quay Five")

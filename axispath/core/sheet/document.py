@@ -7,7 +7,7 @@ from typing import Annotated, Any, Literal
 from pydantic import Field, model_validator
 
 from axispath.core.arithmetic.unit import AngleUnit
-from axispath.core.language.tokens import MAX_LENGTH
+from axispath.core.language.tokens import MAX_LENGTH, is_name
 from axispath.core.sheet.axes import Axes, axis_label
 from axispath.core.sheet.block import Block
 from axispath.core.sheet.groups import MarkGroup
@@ -123,7 +123,7 @@ class Lane(Value):
 
     id: LaneId
     text: Line
-    name: SheetName | None = None
+    name: Annotated[str, Field(max_length=MAX_NAME)] | None = None
     value: bool = False
     runs: SheetName = ""
     at: Annotated[float, Field(allow_inf_nan=False)] | None = None
@@ -140,6 +140,13 @@ class Lane(Value):
     block: Block | None = None
     working: bool = False
     written: Written = Written()
+
+    @model_validator(mode="after")
+    def _called(self) -> Lane:
+        """Data sets are called by words; everything else by a name of the language."""
+        if self.data is None and self.name and not is_name(self.name):
+            raise ValueError("the name of this lane is none in the language of formulas")
+        return self
 
 
 def called(lane_id: str, text: str, words: str) -> Lane:

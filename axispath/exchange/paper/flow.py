@@ -201,7 +201,7 @@ def _parts(widths: Sequence[float]) -> list[list[int]]:
 
 @remembered(4096)
 def _letter(sign: str, size: float) -> float:
-    return Paper.width_of(sign * 8 if sign != " " else "n" * 4, size) / 8
+    return Paper.width_of(plain_words(sign) * 8 if sign != " " else "n" * 4, size) / 8
 
 
 def width(words: str, size: float) -> float:
