@@ -47,4 +47,5 @@ REQUEST = Patience(10.0, spent)
 QUICK_JOB = (1.8, 4.0 * SLOWER, 40.0 * SLOWER)
 LONG_JOB = (10.0 * HASTE, 14.0 * SLOWER, 90.0 * SLOWER)
 EXACT_JOB = (10.0 * HASTE, 20.0 * SLOWER, 60.0 * SLOWER)
+SILENT = 2.0 * SLOWER  # by the clock on the wall, after which a broker is taken to be stuck
 LONGEST_WAIT = 20.0 * SLOWER  # by the clock on the wall, before a job begins

@@ -5,6 +5,7 @@ from __future__ import annotations
 import contextlib
 import os
 import subprocess
+import tempfile
 from collections.abc import Iterator
 from pathlib import Path
 
@@ -13,6 +14,11 @@ from sqlalchemy.engine import make_url
 from axispath.command.cluster import programs, running_cluster
 from axispath.command.errors import CommandFailed
 from axispath.command.place import data_folder, only_once
+
+PRIVATE = 0o077  # what is written is for whoever wrote it alone
+VERSION = "COPY public.alembic_version "
+# All that is there goes, tables that the backup knows nothing of too; together with what comes.
+EMPTY = "drop schema public cascade; create schema public"
 
 
 def backup(arguments: list[str]) -> int:
@@ -36,22 +42,52 @@ def restore(arguments: list[str]) -> int:
     file = _file(arguments, "restore")
     if not file.is_file():
         raise CommandFailed(f"there is no file {file}.")
-    with _database(alone=True) as address:
-        _run(
-            "pg_restore",
-            address,
-            "--clean",
-            "--if-exists",
-            "--no-owner",
-            "--single-transaction",
-            "--exit-on-error",
-            str(file),
+    with tempfile.TemporaryDirectory(prefix="axispath-restore-") as folder:
+        script = Path(folder) / "restore.sql"
+        # The whole file is read before anything is touched.
+        done = subprocess.run(
+            [programs() / "pg_restore", "--no-owner", f"--file={script}", str(file)],
+            capture_output=True,
+            text=True,
+            umask=PRIVATE,
         )
-        from axispath.command.serving import migrate
+        if done.returncode:
+            raise CommandFailed(f"{file} is no whole backup:\n{done.stderr.strip()}")
+        _refuse_unknown(file, script)
+        with _database(alone=True) as address:
+            _run(
+                "psql",
+                address,
+                "--no-psqlrc",
+                "--quiet",
+                "--single-transaction",
+                "--set=ON_ERROR_STOP=1",
+                f"--command={EMPTY}",
+                f"--file={script}",
+            )
+            from axispath.command.serving import migrate
 
-        migrate(address)  # a backup of an older version is brought up to date
+            migrate(address)  # a backup of an older version is brought up to date
     print(f"The sheets are as they were in {file}.")
     return 0
+
+
+def _refuse_unknown(file: Path, script: Path) -> None:
+    """Raises CommandFailed for what is not of this version or of one before."""
+    from alembic.util import CommandError
+
+    from axispath.command.serving import revisions
+
+    with script.open(encoding="utf-8", errors="replace") as lines:
+        found = next((next(lines, "") for line in lines if line.startswith(VERSION)), "").strip()
+    if not found:
+        raise CommandFailed(f"{file} is a backup of something else: there are no sheets in it.")
+    try:
+        revisions().get_revision(found)
+    except CommandError as error:
+        raise CommandFailed(
+            f"{file} was written by a newer version of Axis Path: nothing was changed."
+        ) from error
 
 
 def _file(arguments: list[str], command: str) -> Path:
@@ -102,6 +138,7 @@ def _run(program: str, address: str, *given: str) -> None:
         env={**os.environ, "PGPASSWORD": url.password or "", "PGCONNECT_TIMEOUT": "10"},
         capture_output=True,
         text=True,
+        umask=PRIVATE,
     )
     if done.returncode:
         raise CommandFailed(f"{program} failed:\n{done.stderr.strip()}")

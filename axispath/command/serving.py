@@ -9,11 +9,15 @@ import time
 from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 from axispath.command.cluster import prepare_folder, running_cluster
 from axispath.command.errors import CommandFailed
 from axispath.command.keeping import Kept, Program, keep_running
 from axispath.command.place import ROOT, data_folder, free_port, only_once, port_is_free, secret
+
+if TYPE_CHECKING:
+    from alembic.script import ScriptDirectory
 
 HOME_PORT = 8127
 HOME = ("127.0.0.1", "::1", "localhost")
@@ -133,6 +137,16 @@ def refuse_the_street(host: str) -> None:
         f"{host} is open to others, and the web server is not made to face them: put a proxy "
         "before it (docs/deploy.md has two) and say so with AXISPATH_BEHIND_PROXY=1."
     )
+
+
+def revisions() -> ScriptDirectory:
+    """The schemas that there have been, the newest too."""
+    from alembic.config import Config
+    from alembic.script import ScriptDirectory
+
+    config = Config()
+    config.set_main_option("script_location", str(ROOT / "migrations"))
+    return ScriptDirectory.from_config(config)
 
 
 def migrate(address: str) -> None:

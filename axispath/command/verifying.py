@@ -28,5 +28,13 @@ def verify(arguments: list[str]) -> int:
         print(sentence)
     for sentence in found.wrong:
         print(sentence, file=sys.stderr)
-    print("Nothing was changed." if not found.wrong else "This was changed.")
+    if found.wrong:
+        print("This was changed.")
+    elif given.copies:
+        print("Nothing was changed: it agrees with itself and with what students kept.")
+    else:
+        print(
+            "It agrees with itself. Whether all of it was made anew tells the last digest of each "
+            "record: compare it with the receipt that the student or you kept."
+        )
     return 1 if found.wrong else 0

@@ -12,19 +12,27 @@ import hashlib
 import io
 import json
 import zipfile
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import asdict, dataclass, field
 from typing import Any
 
-from axispath.core.practice.chain import START, Entry, broken_at
-from axispath.core.sheet.document import Document
+from axispath.core.practice.chain import (
+    START,
+    Entry,
+    answer_digest,
+    broken_at,
+    digest_in,
+    sheet_digest,
+)
+from axispath.core.sheet.document import Document, lasting
 from axispath.core.sheet.refused import EditRefused
 from axispath.exchange.names import told_apart
 from axispath.exchange.sheets.archive import packed
-from axispath.exchange.sheets.file import sheet_file
+from axispath.exchange.sheets.file import read_sheet, sheet_file
 
 MARK = "axis path record"
 SEALS = "seals.json"
+ENDED = ("handed in", "late")  # after these nothing of the sheet changes
 MOST_BYTES = 200 << 20  # of all that is read out of an archive
 MOST_FILES = 3000
 HEADS = ("who", "question", "answer", "verdict", "told", "when")
@@ -168,10 +176,42 @@ def verify(data: bytes, copies: Sequence[bytes] = ()) -> Verified:
         elif (entries[-1].hash if entries else START) != head:
             found.wrong.append(f"{name} does not end as it was sealed.")
         else:
-            found.told.append(f"{folder}: {len(entries)} entries, all as they were recorded.")
+            found.told.append(
+                f"{folder}: {len(entries)} entries, all as they were recorded. The last digest is "
+                f"{head}: it is on the receipts of both."
+            )
+            found.wrong += _not_recorded(folder, files, entries)
     for copy in copies:
         _compare(copy, heads, found)
     return found
+
+
+def _not_recorded(folder: str, files: dict[str, bytes], entries: list[Entry]) -> Iterator[str]:
+    """What stands beside a record and is not what was recorded: answers, and the sheet."""
+    given = [digest for one in entries if one.kind == "answered" and (digest := digest_in(one))]
+    table = files.get(f"{folder}/answers.csv", b"").decode("utf-8-sig", "replace")
+    rows = [row for row in csv.DictReader(io.StringIO(table)) if row.get("answer") is not None]
+    told = [
+        {answer_digest(text, str(row.get("verdict"))) for text in _unquoted(str(row["answer"]))}
+        for row in rows
+    ]
+    pairs = zip(given, told, strict=False)
+    if given and (len(told) != len(given) or not all(one in some for one, some in pairs)):
+        yield f"{folder}/answers.csv does not hold the answers that were recorded."
+    ends = [digest for one in entries if one.kind == "handed in" and (digest := digest_in(one))]
+    name = f"{folder}/sheet.json"
+    if ends and entries[-1].kind in ENDED:
+        try:
+            now = sheet_digest(lasting(read_sheet(files.get(name, b""))))
+        except EditRefused:
+            now = ""
+        if now != ends[-1]:
+            yield f"{name} is not the sheet that was handed in."
+
+
+def _unquoted(cell: str) -> tuple[str, ...]:
+    """A text as it may have been before it was made harmless in a table."""
+    return (cell, cell[1:]) if cell[:1] == "'" else (cell,)
 
 
 def _compare(copy: bytes, heads: dict[str, tuple[str, list[Entry]]], found: Verified) -> None:

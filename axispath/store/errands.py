@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import secrets
 from dataclasses import dataclass
-from datetime import datetime
+from datetime import datetime, timedelta
 
 from sqlalchemy import func, select, update
 from sqlalchemy.orm import Session
@@ -14,6 +14,8 @@ from axispath.store.history import NotFound
 from axispath.store.models import Errand
 
 AT_ONCE = 4  # errands of one guest that are not finished
+MOST_BYTES = 64 << 20  # that errands of one guest keep; an ended one keeps what it made alone
+KEPT = timedelta(hours=1)
 UNFINISHED = ("waiting", "working")
 
 
@@ -33,13 +35,23 @@ class Progress:
 
 def begin(session: Session, guest: str, call: bytes) -> str:
     """Ask for work; gives its id. Raises TooMany."""
-    running = select(func.count()).where(Errand.guest == guest, Errand.state.in_(UNFINISHED))
-    if (session.scalar(running) or 0) >= AT_ONCE:
+    own = Errand.guest == guest
+    held = func.octet_length(Errand.call) + func.coalesce(func.octet_length(Errand.content), 0)
+    kept = select(func.sum(held)).where(own, Errand.created > func.now() - KEPT)
+    if unfinished(session, guest) >= AT_ONCE:
         raise TooMany
+    if (session.scalar(kept) or 0) + len(call) > MOST_BYTES:
+        raise EditRefused("What was made here in the last hour is a lot: fetch it, and wait a bit.")
     errand = Errand(id=secrets.token_hex(16), guest=guest, state="waiting", call=call)
     session.add(errand)
     session.flush()
     return errand.id
+
+
+def unfinished(session: Session, guest: str) -> int:
+    """How many errands of a guest are not finished."""
+    running = select(func.count()).where(Errand.guest == guest, Errand.state.in_(UNFINISHED))
+    return session.scalar(running) or 0
 
 
 def progress(session: Session, guest: str, errand_id: str) -> Progress:
@@ -68,6 +80,7 @@ def cancel(session: Session, guest: str, errand_id: str) -> None:
     found = _find(session, guest, errand_id)
     if found.state in UNFINISHED:
         found.state = "cancelled"
+    found.call, found.content = b"", None
 
 
 def take(session: Session, errand_id: str) -> tuple[str, bytes] | None:
@@ -99,6 +112,7 @@ def finish(
         .values(
             state="failed" if made is None else "done",
             content=made,
+            call=b"",
             mimetype=mimetype,
             message=message[:500],
         )

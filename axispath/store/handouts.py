@@ -5,7 +5,7 @@ from __future__ import annotations
 import secrets
 from collections.abc import Sequence
 from dataclasses import dataclass
-from datetime import datetime
+from datetime import datetime, timedelta
 
 from sqlalchemy import delete, func, select
 from sqlalchemy.orm import Session
@@ -17,10 +17,11 @@ from axispath.core.sheet.given import given_out, without_answers
 from axispath.core.sheet.practice import Cover
 from axispath.core.sheet.refused import EditRefused
 from axispath.store import access, history, seats, sheets
-from axispath.store.models import Handout, Sheet, Sitting
+from axispath.store.models import Handout, Revision, Sheet, Sitting
 from axispath.store.sheets import Opened
 from axispath.store.shows import Shows
 
+RECENT = timedelta(minutes=10)
 MOST = 50  # hand-outs of one sheet that are not taken back
 
 
@@ -114,11 +115,24 @@ def given(session: Session, token: str, number: int | None = None) -> Given:
     sheet = session.get_one(Sheet, handout.sheet_id)
     head = sheet.head if handout.number is None else handout.number
     if number is not None and handout.number is None:
+        _refuse_past(session, sheet, number)
         head = number
     shows = Shows.model_validate(handout.shows)
     document = history.document_at(session, sheet, head)
     seen = with_view(document, View.model_validate(sheet.view))
     return Given(token, shows, _covered(given_out(seen, shows.lanes), shows), head)
+
+
+def _refuse_past(session: Session, sheet: Sheet, number: int) -> None:
+    """Of a sheet that is followed visitors see what is there now, or was a moment ago."""
+    follower = select(func.min(Revision.created)).where(
+        Revision.sheet_id == sheet.id, Revision.number > number
+    )
+    replaced = session.scalar(follower)
+    now = session.scalar(select(func.now()))
+    if number == sheet.head or (replaced is not None and now and replaced > now - RECENT):
+        return
+    raise EditRefused("Whoever handed this out has changed it since: load the page again.")
 
 
 def _covered(document: Document, shows: Shows) -> Document:

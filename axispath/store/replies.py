@@ -9,6 +9,7 @@ from typing import Any
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
+from axispath.core.practice.chain import answer_digest
 from axispath.core.practice.marked import Marked
 from axispath.core.sheet.document import MOST_FOUND
 from axispath.core.sheet.refused import EditRefused
@@ -106,7 +107,8 @@ def keep(
     session.add(reply)
     sheet.changed = func.now()
     if sitting is not None and seats.seal_of(session, sitting.handout) is not None:
-        seats.record(session, sitting, "answered", f"{question or 'a covered landmark'}")
+        digest = answer_digest(text, marked.verdict.value)
+        seats.record(session, sitting, "answered", f"{question or 'a covered landmark'}; {digest}")
     session.flush()
     session.refresh(reply)
     return _kept(reply)

@@ -13,11 +13,16 @@ from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
 from axispath.core.practice import chain
+from axispath.core.sheet.document import lasting
 from axispath.core.sheet.refused import EditRefused
+from axispath.store import history
 from axispath.store.models import Entry, Handout, Sheet, Sitting
 from axispath.store.shows import Seal, Shows
 
-MOST_ENTRIES = 3000  # of one record; from then on only the end is noted
+MOST_ENTRIES = 5000  # of one record; from then on only what follows is noted
+ALWAYS = ("answered", "handed in", "more time", "let in", "locked", "unlocked")
+MOST_REPORTS = 1500  # of what a page says of itself, of each kind, so that all kinds have room
+MOST_DETAIL = 300  # signs
 GONE = timedelta(seconds=40)  # without a word from a page, after which it counts as away
 KINDS = {
     "entered": "entered",
@@ -112,11 +117,15 @@ def record(session: Session, sitting: Sitting, kind: str, detail: str = "", at: 
     last = session.scalar(
         select(Entry).where(Entry.sitting_id == sitting.id).order_by(Entry.number.desc()).limit(1)
     )
-    if last is not None and last.number >= MOST_ENTRIES and kind != "handed in":
+    if last is not None and last.number >= MOST_ENTRIES and kind not in ALWAYS:
         return
+    if kind in OF_PAGES and last is not None and last.number >= MOST_REPORTS:
+        same = select(func.count()).where(Entry.sitting_id == sitting.id, Entry.kind == kind)
+        if (session.scalar(same) or 0) >= MOST_REPORTS // len(OF_PAGES):
+            return
     before = _entry(last) if last is not None else None
     moment = at or now_of(session).isoformat(timespec="milliseconds")
-    found = chain.following(before, moment, kind, detail[:300])
+    found = chain.following(before, moment, kind, detail[:MOST_DETAIL])
     session.add(
         Entry(
             sitting_id=sitting.id,
@@ -137,6 +146,18 @@ def _entry(stored: Entry) -> chain.Entry:
     )
 
 
+def receipts_of(session: Session, token: str) -> dict[str, str]:
+    """The last digest of each sitting of a hand-out that has a record."""
+    newest = (
+        select(Entry.sitting_id, Entry.hash)
+        .join(Sitting, Sitting.id == Entry.sitting_id)
+        .where(Sitting.handout == token)
+        .distinct(Entry.sitting_id)
+        .order_by(Entry.sitting_id, Entry.number.desc())
+    )
+    return {row.sitting_id: row.hash for row in session.execute(newest)}
+
+
 def record_of(session: Session, sitting: Sitting) -> list[chain.Entry]:
     """All entries, in order."""
     query = select(Entry).where(Entry.sitting_id == sitting.id).order_by(Entry.number)
@@ -148,9 +169,7 @@ def seat(session: Session, sitting: Sitting, seal: Seal | None) -> Seat:
     now = now_of(session)
     ends = ends_of(seal, sitting) if seal is not None else None
     if seal is not None and ends is not None and sitting.ended is None and now >= ends:
-        sitting.ended = ends
-        moment = ends.isoformat(timespec="milliseconds")
-        record(session, sitting, "handed in", "by itself, at the end", moment)
+        hand_in(session, sitting, "by itself, at the end", ends)
     silent = sitting.ended is None and seal is not None and now - sitting.seen > GONE
     return Seat(
         sitting.id,
@@ -165,6 +184,16 @@ def seat(session: Session, sitting: Sitting, seal: Seal | None) -> Seat:
         sitting.locked,
         sitting.ended,
     )
+
+
+def hand_in(session: Session, sitting: Sitting, how: str, moment: datetime) -> None:
+    """The end of a sitting: the record carries the digest of the sheet as it is now."""
+    sitting.ended = moment
+    sheet = session.get(Sheet, sitting.sheet_id) if sitting.sheet_id else None
+    if sheet is not None:
+        document = history.document_at(session, sheet, sheet.head)
+        how = f"{how}; the sheet: {chain.sheet_digest(lasting(document))}"
+    record(session, sitting, "handed in", how, moment.isoformat(timespec="milliseconds"))
 
 
 def seal_of(session: Session, token: str) -> Seal | None:

@@ -14,6 +14,7 @@ from axispath.core.sheet.refused import EditRefused
 from axispath.store import access, handouts, sheets
 from axispath.store.models import Handout, Sheet, Sitting
 from axispath.store.seats import OF_PAGES, Seat, ends_of, now_of, of_person, record, seal_of, seat
+from axispath.store.seats import hand_in as end
 from axispath.store.sheets import NotFound, Opened
 from axispath.store.shows import Shows
 
@@ -122,8 +123,7 @@ def hand_in(session: Session, person: str | None, token: str) -> Seat:
         raise NotFound
     found = seat(session, sitting, seal)
     if found.open:
-        sitting.ended = now_of(session)
-        record(session, sitting, "handed in", "by hand")
+        end(session, sitting, "by hand", now_of(session))
         session.flush()
     return seat(session, sitting, seal)
 
@@ -195,8 +195,7 @@ def end_all(session: Session, person: str, sheet_id: str, token: str) -> None:
     now = now_of(session)
     for sitting in session.scalars(select(Sitting).where(Sitting.handout == token)):
         if sitting.ended is None:
-            sitting.ended = now
-            record(session, sitting, "handed in", "ended by whoever handed it out")
+            end(session, sitting, "ended by whoever handed it out", now)
     if shows.seal.ends > now:
         _put_end(handout, shows, max(now, shows.seal.begins))
 

@@ -11,7 +11,10 @@ import base64
 import functools
 import hashlib
 import pickle
-from collections.abc import Callable, Sequence
+from collections import Counter
+from collections.abc import Callable, Iterator, Sequence
+from contextlib import contextmanager
+from threading import Lock
 from typing import Any
 
 from flask import Response, current_app, request
@@ -30,13 +33,16 @@ from axispath.web.inside import (
     edited_within,
     shown,
 )
-from axispath.web.person import guest
+from axispath.web.limits import from_network
+from axispath.web.person import current_person, guest
 from axispath.web.source import document_at
 from axispath.work.client import Broker, Here
 from axispath.work.kinds import LONG, QUICK, Kind
-from axispath.work.protocol import Cut, Job, called
+from axispath.work.protocol import Busy, Cut, Job, called
 
 PAYLOADS = 24 << 20  # bytes
+# Threads of a process that wait for one guest, and for all from one network who are nobody yet.
+MOST_OF_ONE, MOST_OF_VISITORS = 12, 16
 
 Chosen = Kind | Callable[[dict[str, Any]], Kind]
 
@@ -82,7 +88,40 @@ def computed(
 def ask(kind: Kind, route: str, same: str, function: Callable[..., Any], *given: Any) -> Any:
     """Have something carried out. Raises what it raises, Busy, or Cut."""
     broker: Broker | Here = current_app.extensions["broker"]
-    return broker.ask(Job(kind.name, guest(), route, same, called(function, *given)))
+    who = guest()
+    network = "" if current_person() is not None else from_network()
+    job = Job(kind.name, who, route, same, called(function, *given), network)
+    with _threads.held(who, MOST_OF_ONE), _threads.held(network, MOST_OF_VISITORS):
+        return broker.ask(job)
+
+
+class Held:
+    """How many threads of this process wait for somebody; safe under threads."""
+
+    def __init__(self) -> None:
+        self._lock = Lock()
+        self._count: Counter[str] = Counter()
+
+    @contextmanager
+    def held(self, who: str, most: int) -> Iterator[None]:
+        """One more, unless there are as many already. Raises Busy."""
+        if not who:
+            yield
+            return
+        with self._lock:
+            if self._count[who] >= most:
+                raise Busy
+            self._count[who] += 1
+        try:
+            yield
+        finally:
+            with self._lock:
+                self._count[who] -= 1
+                if not self._count[who]:
+                    del self._count[who]
+
+
+_threads = Held()
 
 
 def name_of(*shaping: Any) -> str:

@@ -13,7 +13,7 @@ from axispath.store import errands
 from axispath.store.database import Store, plain_address
 from axispath.web import sealing
 from axispath.web.asked import answered
-from axispath.web.person import guest, store
+from axispath.web.person import current_person, guest, store
 from axispath.work.client import Here
 from axispath.work.errands import work
 
@@ -23,13 +23,16 @@ blueprint = Blueprint("errands", __name__, url_prefix="/api/errands")
 def begin(call: bytes) -> Response:
     """Begin long work; answers with where to look for it."""
     with store().transaction() as session:
+        before = errands.unfinished(session, guest())
         errand = errands.begin(session, guest(), call)
     broker = current_app.extensions["broker"]
     if isinstance(broker, Here):
         work(store(), broker, errand)
     else:
         # Its own transaction: a worker that is quick must find what it is about.
-        _queue(store()).configure_task("carry out", queue="errands").defer(errand_id=errand)
+        which = "errands" if current_person() is not None else "visitors"
+        task = _queue(store()).configure_task("carry out", queue=which, priority=-before)
+        task.defer(errand_id=errand)
     response = answered({"errand": errand})
     response.status_code = 202
     response.headers["Location"] = f"/api/errands/{errand}"

@@ -35,6 +35,7 @@ from axispath.web.source import LINK, opened, remember
 
 blueprint = Blueprint("handouts", __name__)
 LONGEST_SEAL = 600  # minutes
+LATEST = timedelta(days=366)  # from now until a sealed session begins
 LASTING = {"": None, "lesson": 2, "day": 24, "week": 24 * 7, "term": 24 * 120}  # hours
 FRAMED = POLICY.replace("frame-ancestors 'none'", "frame-ancestors *")
 
@@ -74,6 +75,8 @@ def _seal(form: MultiDict[str, str]) -> Seal:
     minutes = form.get("minutes", "")
     if not (minutes.isascii() and minutes.isdigit() and 1 <= int(minutes) <= LONGEST_SEAL):
         raise EditRefused(f"A sealed session lasts from 1 to {LONGEST_SEAL} minutes.")
+    if begins > now + LATEST:
+        raise EditRefused("A sealed session begins within a year.")
     if begins < now - timedelta(minutes=1):
         raise EditRefused("The beginning of a sealed session does not lie in the past.")
     word = " ".join(form.get("word", "").split())

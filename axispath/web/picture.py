@@ -38,6 +38,7 @@ from axispath.core.sheet.states import States
 from axispath.core.table.kinds import MOVING
 from axispath.web.aims import aims
 
+MOST_NUMBERS = 1_500_000  # of one answer: 6 MB
 QUICK, PATIENT = (MOVING_CURVE, MOVING_PICTURE), (RESTING_CURVE, RESTING_PICTURE)
 
 
@@ -113,23 +114,25 @@ def encoded_frames(states: States, frame: Frame) -> bytes:
     """
     found = pictures(states, frame, MOVING_CURVE, MOVING_PICTURE, MOVING_FRAMES)
     numbers = _Numbers()
-    frames = [
-        {
-            "lanes": numbers.listed(picture.drawings),
-            "cut": [*found.still.cut, *picture.cut],
-            "told": _told(states.in_state(k)) if states.sheet.shown(MOVING) else {},
-        }
-        for k, picture in enumerate(found.moving)
-    ]
+    frames: list[dict[str, Any]] = []
+    for k, picture in enumerate(found.moving):
+        lanes, left = numbers.listed(picture.drawings)
+        told = _told(states.in_state(k)) if states.sheet.shown(MOVING) else {}
+        cut = [*found.still.cut, *picture.cut, *left]
+        frames.append({"lanes": lanes, "cut": cut, "told": told})
     head = {"view": _view(frame), "frames": frames}
     still = [*found.still.drawings, *aims(states.document, frame, MOVING_CURVE)]
-    return numbers.behind({**head, "lanes": numbers.listed(still)})
+    lanes, left = numbers.listed(still)
+    for one in frames:
+        one["cut"] += left
+    return numbers.behind({**head, "lanes": lanes})
 
 
 def encoded(head: dict[str, Any], drawings: list[Drawing]) -> bytes:
     """A head and the shapes of lanes in the layout above."""
     numbers = _Numbers()
-    return numbers.behind({**head, "lanes": numbers.listed(drawings)})
+    lanes, left = numbers.listed(drawings)
+    return numbers.behind({**head, "lanes": lanes, "cut": [*head["cut"], *left]})
 
 
 class _Numbers:
@@ -139,11 +142,17 @@ class _Numbers:
         self.parts: list[Rows] = []
         self.count = 0
 
-    def listed(self, drawings: list[Drawing]) -> list[dict[str, Any]]:
-        """Lanes with their shapes, whose numbers are put behind the others."""
-        return [
-            {"id": lane, "shapes": [self._told(s) for s in shapes]} for lane, shapes in drawings
-        ]
+    def listed(self, drawings: list[Drawing]) -> tuple[list[dict[str, Any]], list[str]]:
+        """Lanes with their shapes, whose numbers are put behind the others; and the lanes left
+        out, as a picture of all of them would have too many numbers.
+        """
+        lanes, left = [], []
+        for lane, shapes in drawings:
+            if self.count + sum(shape.rows.size for shape in shapes) > MOST_NUMBERS:
+                left.append(lane)
+            else:
+                lanes.append({"id": lane, "shapes": [self._told(shape) for shape in shapes]})
+        return lanes, left
 
     def _told(self, shape: Primitive) -> dict[str, Any]:
         at, self.count = self.count, self.count + shape.rows.size

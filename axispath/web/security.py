@@ -7,6 +7,8 @@ from flask_wtf import CSRFProtect
 
 from axispath.web.inside import VIEWS
 
+# What is about people, and is not kept by a browser that others may use after them.
+PRIVATE = ("account.", "sealed.", "handouts.listed")
 LOOKS = "/api/sheets/link."  # with POST, and yet nothing but looks at a hand-out
 SHORTEST_SECRET = 32  # characters of the key that signs cookies
 POLICY = "; ".join(
@@ -52,6 +54,8 @@ def protect(app: Flask) -> None:
 
     @app.after_request
     def add_headers(response: Response) -> Response:
+        if (request.endpoint or "").startswith(PRIVATE):
+            response.headers.setdefault("Cache-Control", "no-store")
         plain = request.endpoint == "versioned" and response.mimetype in NO_DOCUMENTS
         for name, value in (HEADERS_OF_FILES if plain else HEADERS).items():
             response.headers.setdefault(name, value)

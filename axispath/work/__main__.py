@@ -11,6 +11,7 @@ from axispath.web.inside import application
 from axispath.work.broker import Broker
 from axispath.work.client import ADDRESS
 from axispath.work.kinds import EXACT
+from axispath.work.supervising import supervise
 
 if __name__ == "__main__":
     end_with_parent()
@@ -22,4 +23,5 @@ if __name__ == "__main__":
     import axispath.web.app  # noqa: F401
 
     application()
-    Broker(os.environ[ADDRESS], {EXACT.name: exact.get_ready}).serve()
+    address = os.environ[ADDRESS]
+    supervise(address, lambda: Broker(address, {EXACT.name: exact.get_ready}).serve())

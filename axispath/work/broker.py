@@ -115,11 +115,7 @@ class Broker:
             asker = self.listener.accept()
         except OSError:
             return
-        with socket.socket(fileno=os.dup(asker.fileno())) as line:
-            seconds, rest = divmod(STUCK, 1)
-            limit = int(seconds).to_bytes(8, "little") + int(rest * 1e6).to_bytes(8, "little")
-            line.setsockopt(socket.SOL_SOCKET, socket.SO_SNDTIMEO, limit)
-            line.setsockopt(socket.SOL_SOCKET, socket.SO_RCVTIMEO, limit)
+        _never_stuck(asker)
         self.askers[asker] = None
         self.selector.register(asker, selectors.EVENT_READ, self._heard)
 
@@ -159,7 +155,8 @@ class Broker:
                 self.askers[asker] = task
                 return
         mine = sum(task.job.guest == job.guest for task in self.waiting)
-        if mine >= WAITING_EACH or len(self.waiting) >= WAITING:
+        theirs = sum(task.job.network == job.network for task in self.waiting) if job.network else 0
+        if mine >= WAITING_EACH or theirs >= WAITING // 2 or len(self.waiting) >= WAITING:
             self.counts.refused += 1
             self._give(asker, Answer(BUSY))
             return
@@ -204,6 +201,7 @@ class Broker:
                 asker.close()
             work(far, kind, self.begins.get(kind.name))
         far.close()
+        _never_stuck(near)
         worker = Worker(kind, pid, near)
         self.workers.append(worker)
         self.selector.register(near, selectors.EVENT_READ, lambda _: self._answered(worker))
@@ -211,15 +209,22 @@ class Broker:
     def _share_out(self) -> None:
         if not self.waiting:
             return
-        busy = Counter(w.task.job.guest for w in self.workers if w.task is not None)
-        for task in sorted(self.waiting, key=lambda task: busy[task.job.guest]):
-            if busy[task.job.guest] >= AT_ONCE:
+        busy: Counter[tuple[str, str]] = Counter()
+        for worker in self.workers:
+            if worker.task is not None:
+                busy.update(_turns(worker.task.job))
+        # People before those who are nobody yet, and who has least before who has more.
+        first = sorted(self.waiting, key=lambda one: (one.job.network, busy["", one.job.guest]))
+        for task in first:
+            job = task.job
+            most = max(1, self.kinds[job.kind].processes - 1)
+            if busy["", job.guest] >= AT_ONCE or any(busy[one] >= most for one in _turns(job)[1:]):
                 continue
-            worker = self._idle(task.job)
-            if worker is not None:
+            idle = self._idle(job)
+            if idle is not None:
                 self.waiting.remove(task)
-                busy[task.job.guest] += 1
-                self._hand_over(worker, task)
+                busy.update(_turns(job))
+                self._hand_over(idle, task)
 
     def _idle(self, job: Job) -> Worker | None:
         """An idle process for a job: the one that knows what it is about, else another."""
@@ -310,6 +315,21 @@ class Broker:
             self.waiting.remove(task)
             self.counts.refused += 1
             self._settle(task, Answer(BUSY))
+
+
+def _never_stuck(line: Connection) -> None:
+    """Whoever stops in the middle of what they say or hear is let go after a while."""
+    with socket.socket(fileno=os.dup(line.fileno())) as end:
+        seconds, rest = divmod(STUCK, 1)
+        limit = int(seconds).to_bytes(8, "little") + int(rest * 1e6).to_bytes(8, "little")
+        end.setsockopt(socket.SOL_SOCKET, socket.SO_SNDTIMEO, limit)
+        end.setsockopt(socket.SOL_SOCKET, socket.SO_RCVTIMEO, limit)
+
+
+def _turns(job: Job) -> list[tuple[str, str]]:
+    """What a job counts for: its guest in all, and in its kind; its network, of nobody yet."""
+    found = [("", job.guest), (job.kind, job.guest)]
+    return [*found, (job.kind, f"network {job.network}")] if job.network else found
 
 
 def _weight(same: str, answer: Answer) -> int:

@@ -6,6 +6,7 @@ had been begun is taken up again by whoever runs then.
 
 from __future__ import annotations
 
+import asyncio
 import logging
 import os
 import sys
@@ -14,9 +15,26 @@ import time
 from axispath.bound import end_with_parent
 from axispath.work.errands import queue
 
-AT_ONCE = 4  # errands carried out by one process
+# Errands carried out by one process: those of people, and apart from them those of visitors.
+AT_ONCE = {"errands": 4, "visitors": 2}
 REST = 2.0  # seconds before it begins anew
 log = logging.getLogger(__name__)
+
+
+async def carry() -> None:
+    """Carry out what waits in every queue, until one of them ends."""
+    async with queue.open_async():
+        workers = [
+            queue.run_worker_async(
+                queues=[name],
+                concurrency=most,
+                fetch_job_polling_interval=2.0,
+                install_signal_handlers=False,
+            )
+            for name, most in AT_ONCE.items()
+        ]
+        await asyncio.gather(*workers)
+
 
 if __name__ == "__main__":
     end_with_parent()
@@ -25,12 +43,7 @@ if __name__ == "__main__":
     logging.getLogger("procrastinate").setLevel(logging.CRITICAL)
     logging.getLogger("psycopg.pool").setLevel(logging.CRITICAL)
     try:
-        queue.run_worker(
-            queues=["errands"],
-            concurrency=AT_ONCE,
-            fetch_job_polling_interval=2.0,
-            install_signal_handlers=False,
-        )
+        asyncio.run(carry())
         why = "its worker ended"
     except Exception as error:
         why = type(error).__name__

@@ -38,6 +38,8 @@ class Job:
     ``guest`` is who asks, for fairness; ``route`` what it is about, for a process that knows it
     already; ``same`` names what is asked with everything that shapes the answer, or is empty
     where the answer must not be shared; ``call`` is a function and its arguments, pickled.
+    ``network`` is where somebody asks from who is nobody yet, and of whom there may be any number;
+    empty for people.
     """
 
     kind: str
@@ -45,6 +47,7 @@ class Job:
     route: str
     same: str
     call: bytes
+    network: str = ""
 
 
 @dataclass(frozen=True, slots=True)

@@ -47,6 +47,7 @@ CHROMIUM = {
     ],
 }
 
+SIZE = {"width": 1280, "height": 800}
 WAIT = int(
     os.environ.get("AXISPATH_TEST_WAIT", "120")
 )  # seconds, of a machine that has much else to do
@@ -167,9 +168,39 @@ def running_browser():
 @cache
 def running_context():
     """A profile that keeps what it has fetched: each script anew is most of a short test's time."""
-    context = running_browser().new_context(viewport={"width": 1280, "height": 800})
+    context = running_browser().new_context(viewport=SIZE)
     context.set_default_timeout(WAIT * 1000)
     return context
+
+
+heard = {}  # the test that hears what a page complains of
+shared = set()  # pages that one test after the other gets: a new one takes longer than a short test
+
+
+def listened(page):
+    """A page whose errors and messages reach the test that has it."""
+
+    def failed(error):
+        if page in heard:
+            heard[page].complaints.append(str(error))
+
+    page.on("pageerror", failed)
+    page.on("console", lambda message: page in heard and heard[page].heard(message))
+    return page
+
+
+def running_page(context):
+    """The page that tests share, as it was at first."""
+    found = next((page for page in shared if not page.is_closed()), None)
+    if found is None:
+        shared.clear()
+        found = listened(context.new_page())
+        shared.add(found)
+    if found.viewport_size != SIZE:
+        found.set_viewport_size(SIZE)
+    found.emulate_media(color_scheme="null", media="null", reduced_motion="null")
+    found.bring_to_front()
+    return found
 
 
 class BrowserTest(Case):
@@ -192,7 +223,8 @@ class BrowserTest(Case):
         self.context = running_context()
         self.addCleanup(self._leave)
         self.complaints = []
-        self.page = self.new_page()
+        self.page = running_page(self.context)
+        heard[self.page] = self
         self._forget()
 
     def _forget(self):
@@ -204,19 +236,30 @@ class BrowserTest(Case):
         line.detach()
 
     def _leave(self):
-        """Close all pages, and take back what was set for the profile."""
-        for page in self.context.pages:
-            page.close()
+        """Close all pages but the one that tests share, and take back what was set."""
         self.context.clear_permissions()
         self.context.set_offline(False)
+        for page in self.context.pages:
+            heard.pop(page, None)
+            if page not in shared:
+                page.close()
+                continue
+            page.unroute_all(behavior="ignoreErrors")
+            page.mouse.move(0, 0)
+            if page.url.startswith(self.server.url):
+                page.evaluate("sessionStorage.clear()")
+            page.goto("about:blank")
 
     def new_page(self):
-        page = self.context.new_page()
-        page.on("pageerror", lambda error: self.complaints.append(str(error)))
-        page.on("console", self._heard)
+        page = listened(self.context.new_page())
+        heard[page] = self
         return page
 
-    def _heard(self, message):
+    def own_page(self):
+        """A page that no other test gets, for what cannot be taken back."""
+        self.page = self.new_page()
+
+    def heard(self, message):
         # The browser reports every answer that is not 2xx, which is part of the story, and that
         # these tests read pixels.
         expected = ("Failed to load resource", "readback operations using getImageData")

@@ -44,6 +44,7 @@ class Ahead(BrowserTest):
         return self.page.evaluate("seen.at(-1)")
 
     def test_one_request_brings_many_pictures(self):
+        self.own_page()
         self.with_slider()
         asked = []
         self.page.on(

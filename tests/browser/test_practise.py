@@ -332,6 +332,7 @@ class Hearing(BrowserTest):
         expect(play).to_be_hidden()
 
     def test_a_browser_without_sound_says_so(self):
+        self.own_page()
         self.page.add_init_script("delete window.AudioContext; window.AudioContext = undefined;")
         self.open_with("f(x) = x - 1")
         self.page.locator("#plot").press("u")

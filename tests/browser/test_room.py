@@ -203,6 +203,7 @@ class Hands(BrowserTest):
         expect(self.page.locator("#reading-x")).to_have_value("")
 
     def test_a_pinch_zooms_and_reads_nowhere(self):
+        self.own_page()
         self.open()
         self.type_line("x^2")
         box = self.page.locator("#plot").bounding_box()

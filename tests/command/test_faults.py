@@ -162,9 +162,12 @@ class Faults(Commanded):
         refused = self.run_command("restore", str(file))
         self.assertIn("is being served already", refused.stderr)
         self.stop()
-        wrong = self.folder / "wrong"
+        self.assertEqual(file.stat().st_mode & 0o777, 0o600)
+        wrong, cut = self.folder / "wrong", self.folder / "cut"
         wrong.write_text("no backup")
-        self.assertIn("pg_restore failed", self.run_command("restore", str(wrong)).stderr)
+        cut.write_bytes(file.read_bytes()[: file.stat().st_size // 2])
+        for one in (wrong, cut):
+            self.assertIn("is no whole backup", self.run_command("restore", str(one)).stderr)
         done = self.run_command("restore", str(file))
         self.assertEqual(done.returncode, 0, done.stderr)
         type(self).start()

@@ -6,6 +6,7 @@ import re
 import time
 import unittest.mock
 import zipfile
+from datetime import UTC, datetime, timedelta
 
 from axispath.capabilities import CAPABILITIES
 from axispath.core.practice.chain import following
@@ -22,6 +23,7 @@ ROOT, TURN = "1.3247", "0.57735"  # of x³ − x − 1: its zero, and where it t
 LINE = "f(x) = x^3 - x - 1"
 TABLE = {"id": "table1", "by": "landmarks"}
 # What a page would send to each route that is about a sheet, besides head and view.
+TOMORROW = (datetime.now(UTC) + timedelta(days=1)).isoformat()[:16]
 BODIES = {
     "api.branch_sheet": {"base": 1, "edits": [{"do": "set cover", "cover": {"on": False}}]},
     "api.edit_sheet": {"base": 1, "edits": [{"do": "set cover", "cover": {"on": False}}]},
@@ -307,7 +309,7 @@ class Sittings(SealedTest):
             )
             self.assertEqual(answer.status_code, 422, what)
         self.assertEqual(self.enter(path, word="Harbour Light").status_code, 302)
-        later = self.seal(begins="2099-01-01T10:00")
+        later = self.seal(begins=TOMORROW)
         self.assertIn("This begins at", self.app.test_client().get(later).text)
         self.assertIn("has not begun", self.enter(later, client=self.app.test_client()).text)
 

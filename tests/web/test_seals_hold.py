@@ -1,6 +1,14 @@
 """Ways around a seal that were tried: each is shut, and says so."""
 
+import hashlib
+import io
+import json
+import unittest.mock
+import zipfile
+
 from axispath.capabilities import CAPABILITIES, edits_off
+from axispath.exchange.records import SEALS, verify
+from axispath.store import seats
 from axispath.web import sealing
 from tests.web.test_account import WORDS
 from tests.web.test_handouts import LINK
@@ -159,6 +167,65 @@ class SealsHold(SealedTest):
         finally:
             sealing.forget = forgotten
         self.assertEqual(self.visitor.get("/shelf").status_code, 422)
+
+    def test_what_is_changed_together_with_its_digest_is_told(self):
+        path = self.seal()
+        self.enter(path)
+        for text in ("=2", "'=3", "1"):
+            self.ask(path, "answer", question="q1", text=text)
+        key, head, token = self.inside(path)
+        add = {"base": head, "edits": [{"do": "add lane", "text": "g(x) = x"}]}
+        self.post(f"/sheets/{key}/edits", add, self.visitor, token)
+        self.post(f"/h/{path.split('/')[-1]}/hand-in", {}, self.visitor, token)
+        copy = self.visitor.get(f"{path}/record.json").data
+        archive = self.client.get(
+            f"/sheet/{self.sheet['id']}/handouts/{path.split('/')[-1]}/records.zip"
+        ).data
+        found = verify(archive, [copy])
+        self.assertEqual(found.wrong, [])
+        last = json.loads(copy)["entries"][-1]["hash"]
+        self.assertIn(last, found.told[0])
+        self.assertIn(last, self.visitor.get(f"{path}/record").text)
+        page = self.client.get(f"/sheet/{self.sheet['id']}/handouts/{path.split('/')[-1]}").text
+        self.assertIn(last, page)
+        with zipfile.ZipFile(io.BytesIO(archive)) as opened:
+            files = {name: opened.read(name) for name in opened.namelist()}
+        for name, old, new in (
+            ("Ada/sheet.json", b"g(x) = x", b"g(x) = 2x"),
+            ("Ada/answers.csv", b",1,", b",1.3247,"),
+            ("Ada/answers.csv", b"wrong", b"right"),
+        ):
+            forged = {**files, name: files[name].replace(old, new)}
+            self.assertNotEqual(forged[name], files[name], name)
+            seals = json.loads(forged[SEALS])
+            seals["files"][name] = hashlib.sha256(forged[name]).hexdigest()
+            forged[SEALS] = json.dumps(seals).encode()
+            made = io.BytesIO()
+            with zipfile.ZipFile(made, "w") as out:
+                for one, body in forged.items():
+                    out.writestr(one, body)
+            self.assertTrue(any(name in one for one in verify(made.getvalue()).wrong), name)
+
+    def test_a_page_that_reports_without_end_leaves_room_for_what_matters(self):
+        path = self.seal()
+        self.enter(path)
+        token = self.inside(path)[2]
+
+        def report(kind):
+            at = f"/h/{path.split('/')[-1]}/report"
+            self.assertEqual(self.post(at, {"kind": kind}, self.visitor, token).status_code, 200)
+
+        with (
+            unittest.mock.patch.object(seats, "MOST_REPORTS", 14),
+            unittest.mock.patch.object(seats, "MOST_ENTRIES", 40),
+        ):
+            for _ in range(30):
+                report("opened")
+            report("left")
+            self.ask(path, "answer", question="q1", text="1")
+        kinds = [one["kind"] for one in self.visitor.get(f"{path}/record.json").json["entries"]]
+        self.assertLess(kinds.count("opened"), 20)
+        self.assertEqual(kinds[-2:], ["left", "answered"])
 
 
 del SealedTest

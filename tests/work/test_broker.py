@@ -3,14 +3,16 @@
 import multiprocessing
 import os
 import signal
+import struct
 import tempfile
 import threading
 import time
+import unittest.mock
 from dataclasses import replace
 from pathlib import Path
 
 from axispath.core.sheet.refused import EditRefused
-from axispath.work import broker, client
+from axispath.work import broker, client, supervising
 from axispath.work.kinds import AT_ONCE, MEGABYTE, WAITING_EACH, Kind
 from axispath.work.protocol import BROKEN, TOO_LARGE, TOO_LONG, Busy, Cut, Job, called
 from tests.case import Case
@@ -21,6 +23,10 @@ QUICK = Kind("quick", 3, 0.5, 1.0, 20.0, 1, usual=200 * MEGABYTE, most=400 * MEG
 
 def serve(address, kinds, longest_wait):
     broker.Broker(address, {}, kinds, longest_wait=longest_wait).serve()
+
+
+def supervised(address, kinds):
+    supervising.supervise(address, lambda: broker.Broker(address, {}, kinds).serve())
 
 
 class Brokered(Case):
@@ -59,8 +65,9 @@ class Brokered(Case):
                 return found
             time.sleep(0.02)
 
-    def ask(self, function, *given, guest="somebody", route="", same="", kind="quick"):
-        return self.client.ask(Job(kind, guest, route, same, called(function, *given)))
+    def ask(self, function, *given, guest="somebody", route="", same="", network=""):
+        call = called(function, *given)
+        return self.client.ask(Job("quick", guest, route, same, call, network))
 
     def aside(self, *asked, **more):
         """Ask in a thread; what comes of it is put into the list."""
@@ -174,6 +181,28 @@ class Broker(Brokered):
         self.begin()
         self.assertEqual(self.until(lambda: self.ask(jobs.doubled, 1)), 2)
 
+    def test_nobody_takes_every_process_and_people_come_before_visitors(self):
+        go = str(self.folder / "go")
+        ends = [
+            self.aside(jobs.until_there, go, guest=f"new {k}", network="203.0.113.9")
+            for k in range(30)
+        ]
+        self.until(lambda: self.client.tell("counts")["busy"] == 2)
+        for k in range(10):
+            self.assertEqual(self.ask(jobs.doubled, k, guest="a person"), 2 * k)
+            self.assertEqual(self.ask(jobs.doubled, k, guest="new x", network="192.0.2.1"), 2 * k)
+        self.assertEqual(self.client.tell("counts")["busy"], 2)
+        (self.folder / "go").touch()
+        self.assertTrue(self.until(lambda: all(ends)))
+
+    def test_who_stops_in_the_middle_of_an_answer_is_let_go(self):
+        near, far = multiprocessing.Pipe()
+        with unittest.mock.patch.object(broker, "STUCK", 0.05):
+            broker._never_stuck(near)
+        os.write(far.fileno(), struct.pack("!i", 100) + b"half")
+        with self.assertRaises(OSError):
+            near.recv_bytes()
+
     def test_it_counts_for_all(self):
         counted = [self.client.tell("rate", "key", 1, 60.0)[0] for _ in range(3)]
         other = client.Broker(self.address)
@@ -182,6 +211,35 @@ class Broker(Brokered):
         self.assertEqual(other.tell("rate", "another", 1, 60.0)[0], 1)
         other.tell("forget", "key")
         self.assertEqual(self.client.tell("rate", "key", 1, 60.0)[0], 1)
+
+
+class Supervised(Brokered):
+    """A broker that is begun anew by whoever looks after it."""
+
+    def begin(self):
+        spawn = multiprocessing.get_context("spawn")
+        self.process = spawn.Process(target=supervised, args=(self.address, {"quick": self.kind}))
+        self.process.start()
+
+    def broker_now(self):
+        path = Path(f"/proc/{self.process.pid}/task/{self.process.pid}/children")
+        return [int(one) for one in path.read_text().split()]
+
+    def test_one_that_is_killed_and_one_that_freezes_are_replaced(self):
+        for number in (signal.SIGKILL, signal.SIGSTOP):
+            (before,) = self.broker_now()
+            worker = self.ask(jobs.pid)
+            os.kill(before, number)
+            self.assertTrue(self.until(lambda gone=before: self.broker_now() not in ([gone], [])))
+            self.assertEqual(self.until(lambda: self.ask(jobs.doubled, 5)), 10)
+            self.assertTrue(self.until(lambda gone=worker: _is_gone(gone)))
+
+    def test_it_ends_when_told_to(self):
+        (before,) = self.broker_now()
+        self.process.terminate()
+        self.process.join(60)
+        self.assertEqual(self.process.exitcode, 0)
+        self.assertTrue(self.until(lambda: _is_gone(before)))
 
 
 class Waiting(Brokered):

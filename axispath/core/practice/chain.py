@@ -8,8 +8,9 @@ from __future__ import annotations
 
 import hashlib
 import json
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
+from typing import Any
 
 START = "0" * 64
 
@@ -30,6 +31,26 @@ def hash_of(number: int, at: str, kind: str, detail: str, before: str) -> str:
     """The hash of an entry: SHA-256, in hexadecimal digits."""
     text = json.dumps([number, at, kind, detail, before], ensure_ascii=False, separators=(",", ":"))
     return hashlib.sha256(text.encode()).hexdigest()
+
+
+def answer_digest(text: str, verdict: str) -> str:
+    """What stands in the record for an answer as it was given and marked."""
+    return _digest([text, verdict])
+
+
+def sheet_digest(sheet: Mapping[str, Any]) -> str:
+    """What stands in the record for a sheet as JSON: whatever the order of its fields."""
+    return _digest(dict(sheet))
+
+
+def _digest(found: Any) -> str:
+    text = json.dumps(found, ensure_ascii=False, separators=(",", ":"), sort_keys=True)
+    return f"sha256:{hashlib.sha256(text.encode()).hexdigest()}"
+
+
+def digest_in(entry: Entry) -> str:
+    """The digest that an entry carries; empty for one that carries none."""
+    return entry.detail[entry.detail.rfind("sha256:") :] if "sha256:" in entry.detail else ""
 
 
 def following(last: Entry | None, at: str, kind: str, detail: str) -> Entry:

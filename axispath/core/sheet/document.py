@@ -149,6 +149,12 @@ class Lane(Value):
         return self
 
 
+def lasting(document: Document) -> dict[str, Any]:
+    """A document as JSON, without what travels beside its history: the view and what was found."""
+    apart = {"view", "found"}
+    return document.model_dump(mode="json", exclude_defaults=True, exclude=apart)
+
+
 def called(lane_id: str, text: str, words: str) -> Lane:
     """A lane that is on no sheet, under words that need be no name."""
     return Lane(id=lane_id, text=text).model_copy(update={"name": words})
