@@ -125,7 +125,7 @@ class Lane(Value):
     text: Line
     name: Annotated[str, Field(max_length=MAX_NAME)] | None = None
     value: bool = False
-    runs: SheetName = ""
+    runs: SheetName | Literal["-"] = ""
     at: Annotated[float, Field(allow_inf_nan=False)] | None = None
     colour: Annotated[int, Field(ge=0, lt=COLOURS)] = 0
     hidden: bool = False
