@@ -8,6 +8,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from axispath.core.arithmetic.patience import Patience
+from axispath.core.path.lanes import USUAL
 from axispath.core.path.moving import Moving
 from axispath.core.path.survey import survey
 from axispath.core.sampling.kinds import DRAWN, drawn
@@ -20,6 +21,7 @@ from axispath.core.sheet.edits import AddLane, Slide, apply
 from axispath.core.sheet.states import States, as_written
 from tests.case import Case
 from tests.core.helpers import Clock
+from tests.core.test_kinds import LINES as KINDS
 
 FRAME = Frame(-10, 10, -7, 7, 450, 300)
 PATIENCE = Patience(1e9, Clock())
@@ -168,8 +170,6 @@ class Landmarks(Case):
         view = View(left=-8, right=8, bottom=-7, top=7)
         document = document.model_copy(update={"view": view})
         states = States(document, slides(values))
-        from axispath.core.path.lanes import USUAL
-
         moving = Moving(states, view, USUAL, PATIENCE).surveys()
         for k, found in enumerate(moving):
             yield values[k], found, survey(states.in_state(k))
@@ -185,6 +185,34 @@ class Landmarks(Case):
             ours = sorted(round(m.x, 8) for c in found.crossings for m in c.path.landmarks)
             theirs = sorted(round(m.x, 8) for c in searched.crossings for m in c.path.landmarks)
             self.assertEqual(ours, theirs)
+
+    def test_every_kind_and_pair_of_kinds_is_looked_at_while_a_slider_moves(self):
+        turned = ["a x y", "y = a x", "(a, a)", "r = a", "m(x, y) = a x y", "y < a x"]
+        lines = [line for line in KINDS.values() if line != "a = 1.5"]
+        pairs = [*((line, "x^2 - a") for line in lines), *itertools.product(turned, lines[:12:3])]
+        for pair in pairs:
+            with self.subTest(pair):
+                document = apply(Document(), AddLane(text="a = 1", id="a"))
+                for k, line in enumerate(pair):
+                    document = apply(document, AddLane(text=line, id=f"l{k}", keep=True))
+                states = States(document, [[Slide(id="a", value=v)] for v in (2.0, 3.0)])
+                found = list(Moving(states, View(), USUAL, PATIENCE).surveys())
+                self.assertEqual(len(found), 2)
+
+    def test_what_stands_still_is_found_while_something_moves(self):
+        document = apply(Document(), AddLane(text="a = 1", id="a"))
+        for k, line in enumerate(("h(x, y) = x^2 + y^2 - 3", "(2cos t, sin t)", "a x")):
+            document = apply(document, AddLane(text=line, id=f"l{k}", keep=True))
+        states = States(document, [[Slide(id="a", value=2.0)]])
+        (found,) = Moving(states, View(), USUAL, PATIENCE).surveys()
+        still = {lane.lane.id: path for lane, path in found.lanes}
+        for lane, path in survey(document).lanes:
+            if lane.lane.id in ("l0", "l1"):
+                places = [(mark.kind, mark.x, mark.y) for mark in path.landmarks]
+                self.assertTrue(places)
+                self.assertEqual(
+                    [(mark.kind, mark.x, mark.y) for mark in still[lane.lane.id].landmarks], places
+                )
 
     def test_none_is_wrong_where_a_formula_breaks(self):
         lines = ("1/(x - a)", "|x - a| - 1", "√(x + a) - 1", "tan(a x)", "x^a", "floor(a x)")

@@ -21,11 +21,10 @@ from axispath.core.path.lanes import (
     crossing_path,
     difference_of,
     interval,
-    path_of,
     remembered,
 )
 from axispath.core.path.proved import Heights, Index, heights_of, is_smooth, proved
-from axispath.core.path.survey import Survey, seen
+from axispath.core.path.survey import Survey, lane_path, seen
 from axispath.core.search.find import find_path
 from axispath.core.search.landmark import Kind, Path
 from axispath.core.sheet.document import View
@@ -92,10 +91,10 @@ class Moving:
 
     def _still(self, lane: ResolvedLane, k: int) -> Path | None:
         """What a search finds of a lane that is the same in all states."""
-        view = self.view
-        with suppress(NotComputable):
-            return path_of(lane, view.left, view.right, self.effort, 1, self.only)
-        return None
+        patience = None if lane.kind.key == "function" else self.quick
+        with suppress(NotComputable, OutOfTime), limited(patience):
+            return lane_path(lane, self.view, self.effort, 1, self.only)
+        return self._scanned(lane, k)
 
     def _searched(self, moved: Moved, ends: Range, k: int) -> Path:
         """What a search finds in a state."""

@@ -95,7 +95,7 @@ def survey(document: Document, effort: Effort = USUAL, only: Range | None = None
     """
     view = document.view
     lanes = resolve(document).shown(SEARCHED)
-    paths = tuple((lane, _path(lane, view, effort, len(lanes), only)) for lane in lanes)
+    paths = tuple((lane, lane_path(lane, view, effort, len(lanes), only)) for lane in lanes)
     return seen(document, Survey(paths, tuple(crossings(lanes, view, effort, only))))
 
 
@@ -135,9 +135,10 @@ def _met(
     return path and confirmed((first, second), path)
 
 
-def _path(
+def lane_path(
     lane: ResolvedLane, view: View, effort: Effort, searches: int, only: Range | None
 ) -> Path | None:
+    """The landmarks of one lane, as its kind has them, as one of so many searches."""
     search = SEARCHED[lane.kind.key].path
     path = search(lane, view, effort, searches, only)
     return path and confirmed((lane,), path) if lane.kind.key in CONFIRMED else path
@@ -148,7 +149,7 @@ def further(document: Document, found: Survey, effort: Effort, only: Range | Non
     view = document.view
     each = effort.shared(sum(unsearched(path) for path in found.paths))
     lanes = tuple(
-        (lane, _path(lane, view, each, 1, only) if unsearched(path) else path)
+        (lane, lane_path(lane, view, each, 1, only) if unsearched(path) else path)
         for lane, path in found.lanes
     )
     return seen(
