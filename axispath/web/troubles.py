@@ -111,7 +111,8 @@ def answer(app: Flask) -> None:
     @app.errorhandler(Exception)
     def unexpected(error: Exception) -> ResponseReturnValue:
         # Its message and its values may hold what was typed, so only its kind and way are logged.
-        log.error("unexpected %s at %s: %s", type(error).__name__, request.path, way(error))
+        # The rule of an address, not the address: that may hold the token of a hand-out.
+        log.error("unexpected %s at %s: %s", type(error).__name__, request.url_rule, way(error))
         return told(500, "Something went wrong here. What you typed is still in this page.")
 
 

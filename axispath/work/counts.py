@@ -2,15 +2,16 @@
 
 from __future__ import annotations
 
+import heapq
 import time
-from collections import Counter, OrderedDict
+from collections import Counter
 from collections.abc import Callable
 from dataclasses import dataclass, field
 from typing import Any
 
 from axispath.work.protocol import Ask
 
-MOST_KEYS = 50_000  # of limits that are counted; the oldest give way
+MOST_KEYS = 50_000  # of limits that are counted; the smallest give way
 
 
 @dataclass
@@ -23,7 +24,7 @@ class Counts:
     refused: int = 0  # jobs there was no room or time for
     cut: int = 0  # jobs that were ended
     replaced: int = 0  # processes
-    rates: OrderedDict[str, tuple[int, float]] = field(default_factory=OrderedDict)
+    rates: dict[str, tuple[int, float]] = field(default_factory=dict)
 
     def answer(self, asked: Ask, now: Callable[[], dict[str, int]]) -> Any:
         """What is asked of the counts; ``now`` gives the numbers of this moment."""
@@ -56,9 +57,21 @@ class Counts:
             self.rates.pop(key, None)
         if amount:
             self.rates[key] = (count + amount, until)
-            while len(self.rates) > MOST_KEYS:
-                self.rates.popitem(last=False)
+            if len(self.rates) > MOST_KEYS:
+                self._give_way(now)
         return count + amount, until
+
+    def _give_way(self, now: float) -> None:
+        """Make room: windows that are over, then the smallest counts. Whoever fills the room with
+        fresh keys does not have a large count forgotten that way.
+        """
+        for key in [key for key, (_, until) in self.rates.items() if until <= now]:
+            del self.rates[key]
+        least = heapq.nsmallest(
+            len(self.rates) - MOST_KEYS * 9 // 10, self.rates.items(), key=lambda one: one[1][0]
+        )
+        for key, _ in least:
+            del self.rates[key]
 
     def forget(self, key: str) -> None:
         """Begin a key anew."""

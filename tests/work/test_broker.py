@@ -13,6 +13,7 @@ from pathlib import Path
 
 from axispath.core.sheet.refused import EditRefused
 from axispath.work import broker, client, supervising
+from axispath.work.counts import Counts
 from axispath.work.kinds import AT_ONCE, MEGABYTE, WAITING_EACH, Kind
 from axispath.work.protocol import BROKEN, TOO_LARGE, TOO_LONG, Busy, Cut, Job, called
 from tests.case import Case
@@ -211,6 +212,18 @@ class Broker(Brokered):
         self.assertEqual(other.tell("rate", "another", 1, 60.0)[0], 1)
         other.tell("forget", "key")
         self.assertEqual(self.client.tell("rate", "key", 1, 60.0)[0], 1)
+
+
+class Counted(Case):
+    def test_fresh_keys_do_not_push_a_large_count_out(self):
+        counts = Counts()
+        for _ in range(50):
+            counts.rate("somebody", 1, 60.0)
+        with unittest.mock.patch("axispath.work.counts.MOST_KEYS", 100):
+            for k in range(1000):
+                counts.rate(f"fresh {k}", 1, 60.0)
+                self.assertLessEqual(len(counts.rates), 100)
+        self.assertEqual(counts.rate("somebody", 1, 60.0)[0], 51)
 
 
 class Supervised(Brokered):

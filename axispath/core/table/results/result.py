@@ -306,6 +306,8 @@ class _Writer:
             return self.both(*value.parts)
         if isinstance(value, acb):
             return self.both(value.real, value.imag)
+        if isinstance(value, arb) and not value.is_finite():
+            return "not known", False
         number, right = decimal_of(value)
         if number and number.adjusted() > LARGEST:
             self.huge = True
