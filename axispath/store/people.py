@@ -48,9 +48,9 @@ _hasher = PasswordHash.recommended()
 
 
 @cache
-def _nobody() -> str:
+def _nobody(hasher: PasswordHash) -> str:
     """Compared with where a name is not known, so that this takes as long."""
-    return _hasher.hash(secrets.token_hex(16))
+    return hasher.hash(secrets.token_hex(16))
 
 
 class Wrong(EditRefused):
@@ -191,7 +191,7 @@ def let_in(
     called = _called(name)
     refuse_waiting(session, called, origin)
     account = session.scalar(select(Account).where(Account.called == called))
-    nobody = _nobody()
+    nobody = _nobody(_hasher)
     good, renewed = _hasher.verify_and_update(
         passphrase[:LONGEST], account.passphrase if account is not None else nobody
     )

@@ -19,6 +19,7 @@ from axispath.web import (
     api,
     assets,
     bringing,
+    crowd,
     equations,
     errands,
     handbook,
@@ -89,6 +90,7 @@ def create_app(database: str | None = None, secret_key: str | None = None) -> Fl
     sealing.guard(app)
     troubles.answer(app)
     assets.serve_versioned(app)
+    app.wsgi_app = crowd.only_some(app.wsgi_app)  # type: ignore[assignment, method-assign]
     if os.environ.get("AXISPATH_BEHIND_PROXY") == "1":
         app.wsgi_app = ProxyFix(app.wsgi_app, x_for=1, x_proto=1)  # type: ignore[method-assign]
     wsgi = app.wsgi_app

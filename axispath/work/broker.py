@@ -37,6 +37,7 @@ from axispath.work.worker import work
 
 LOOK = 0.2  # seconds between looks at what the workers use
 ROUTES = 4096
+VISITORS = "visitors"  # all who are nobody yet
 STUCK = 2.0  # seconds after which one who neither reads nor writes is let go
 _PAGE = os.sysconf("SC_PAGE_SIZE")
 log = logging.getLogger(__name__)
@@ -214,17 +215,21 @@ class Broker:
             if worker.task is not None:
                 busy.update(_turns(worker.task.job))
         # People before those who are nobody yet, and who has least before who has more.
-        first = sorted(self.waiting, key=lambda one: (one.job.network, busy["", one.job.guest]))
+        first = sorted(self.waiting, key=lambda one: self._before(one.job, busy))
         for task in first:
             job = task.job
             most = max(1, self.kinds[job.kind].processes - 1)
-            if busy["", job.guest] >= AT_ONCE or any(busy[one] >= most for one in _turns(job)[1:]):
+            if busy["", job.guest] >= AT_ONCE or any(busy[one] >= most for one in _turns(job)[1:3]):
                 continue
             idle = self._idle(job)
             if idle is not None:
                 self.waiting.remove(task)
                 busy.update(_turns(job))
                 self._hand_over(idle, task)
+
+    def _before(self, job: Job, busy: Counter[tuple[str, str]]) -> tuple[bool, int, int]:
+        network = busy["", job.network] if job.network else 0
+        return bool(job.network), network, busy["", job.guest]
 
     def _idle(self, job: Job) -> Worker | None:
         """An idle process for a job: the one that knows what it is about, else another."""
@@ -327,9 +332,9 @@ def _never_stuck(line: Connection) -> None:
 
 
 def _turns(job: Job) -> list[tuple[str, str]]:
-    """What a job counts for: its guest in all, and in its kind; its network, of nobody yet."""
+    """What a job counts for: its guest in all, and in its kind; all who are nobody yet as one."""
     found = [("", job.guest), (job.kind, job.guest)]
-    return [*found, (job.kind, f"network {job.network}")] if job.network else found
+    return [*found, (job.kind, VISITORS), ("", job.network)] if job.network else found
 
 
 def _weight(same: str, answer: Answer) -> int:

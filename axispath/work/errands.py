@@ -24,8 +24,9 @@ from axispath.store.database import Store, plain_address
 from axispath.store.tidying import tidy
 from axispath.work.client import Broker, Here, from_environment
 from axispath.work.kinds import LONG
-from axispath.work.protocol import BROKEN, NAMED, PARTS, Busy, Cut, Job, called
+from axispath.work.protocol import BROKEN, NAMED, PARTS, Busy, Cut, Job, called, is_person
 
+VISITORS = "errands"  # all who are nobody yet take turns as one
 LARGEST = 64 << 20  # bytes that one may make
 BUSY = 60.0  # seconds that a part waits for a broker that has too much to do
 log = logging.getLogger(__name__)
@@ -99,7 +100,8 @@ def _made(
     mimetype = ""
     while part < parts:
         asked = called(function, name, {**at, "part": part}, *rest)
-        status, kept, data = _patiently(broker, Job(LONG.name, guest, errand_id, "", asked))
+        job = Job(LONG.name, guest, errand_id, "", asked, "" if is_person(guest) else VISITORS)
+        status, kept, data = _patiently(broker, job)
         heads = dict(kept)
         if status != 200:
             return None, "", _sentence(data)

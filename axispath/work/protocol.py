@@ -50,6 +50,11 @@ class Job:
     network: str = ""
 
 
+def is_person(guest: str) -> bool:
+    """Whether a guest is a person, and not a browser or an address without one."""
+    return not guest.startswith(("new ", "at "))
+
+
 @dataclass(frozen=True, slots=True)
 class Ask:
     """Something that the broker answers itself: its counts, or a limit that it counts for all."""

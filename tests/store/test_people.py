@@ -1,6 +1,7 @@
 """People: guests, accounts, browsers, recovery codes, and waiting against guessing."""
 
 import unittest
+import unittest.mock
 from datetime import timedelta
 
 from hypothesis import given, settings
@@ -51,6 +52,30 @@ class People(Shelved):
         self.assertNotIn(WORDS, stored)
         self.assertFalse(digests & set(codes))
         self.assertNotIn(key, keys)
+
+    def test_a_name_that_is_not_known_takes_as_much_as_one_that_is(self):
+        self.registered()
+        asked = []
+
+        class Counting:
+            hash = people._hasher.hash
+
+            def verify_and_update(self, words, known):
+                asked.append(known.split("$")[1:4])
+                return False, None
+
+        with unittest.mock.patch.object(people, "_hasher", Counting()):
+            for k in range(200):
+                name = "Ada of the Quay" if k % 2 else f"Nobody {k}"
+                self.do(
+                    lambda s, name=name, k=k: people.attempted(
+                        lambda: people.let_in(s, name, "a wrong one", None, f"at {name} {k}")
+                    )
+                )
+        # Each is compared once, with a hash of the same kind and cost: nothing else takes time.
+        self.assertEqual(len(asked), 200)
+        self.assertEqual(len({tuple(one) for one in asked}), 1)
+        self.assertEqual(asked[0][0], "argon2id")
 
     def test_names_that_look_alike_are_one(self):
         person, _ = self.registered("Ada  of the Quay")

@@ -1,11 +1,13 @@
 """Whatever is sent to whatever address: an answer or a refusal, never an error of ours."""
 
 import copy
+import os
 import unittest
 
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
+from tests.web import test_sealed
 from tests.web.test_web import WebTest
 
 VIEW = {"left": -5, "right": 5, "bottom": -4, "top": 4}
@@ -113,7 +115,10 @@ def named(body, lane):
 
 
 FUZZED = settings(
-    max_examples=300, deadline=None, suppress_health_check=list(HealthCheck), print_blob=False
+    max_examples=int(os.environ.get("AXISPATH_EXAMPLES", "300")),
+    deadline=None,
+    suppress_health_check=list(HealthCheck),
+    print_blob=False,
 )
 
 
@@ -156,6 +161,73 @@ class Fuzzed(WebTest):
             self.check(f"/sheets/{self.sheet['id']}/branch", base)
             looked = {"head": self.sheet["head"], "view": VIEW, "preview": base["edits"]}
             self.check(f"/sheets/{self.sheet['id']}/path", looked)
+
+        every()
+
+    def routes(self):
+        """Every route about a sheet that takes something, and what a page would send to it."""
+        for rule in self.app.url_map.iter_rules():
+            name = next((one for one in ("<key>", "<sheet_id>") if one in rule.rule), None)
+            body = test_sealed.BODIES.get(rule.endpoint)
+            if name and body is not None and rule.rule.startswith("/api/"):
+                (method,) = rule.methods - {"HEAD", "OPTIONS", "GET"}
+                path = rule.rule.replace("<any(undo, redo):direction>", "undo")
+                yield rule.endpoint, method, path.removeprefix("/api").replace(name, "KEY"), body
+
+    def test_every_route(self):
+        every_kind = ("h(x, y) = a x y", "x^2 + y^2 = a", "P = (a, 1)", "(a cos t, sin t)", "y < a")
+        sheet = self.start("f(x) = x^2 - a", "a = 1", *every_kind)
+        lanes = [lane["id"] for lane in sheet["lanes"]]
+        routes = [*self.routes()]
+
+        @FUZZED
+        @given(st.data())
+        def every(data):
+            endpoint, method, path, usual = data.draw(st.sampled_from(routes))
+            lane = data.draw(st.sampled_from(lanes))
+            usual = {k: lane if v == "lane1" else v for k, v in usual.items()}
+            if "base" not in usual and endpoint != "api.look":
+                usual = {"head": sheet["head"], "view": VIEW, **usual}
+            if "states" in usual:
+                usual["states"] = [[{"id": lanes[1], "value": 2.5}]]
+            body = named(data.draw(changed(usual)), lane)
+            self.app.extensions["broker"].counts.rates.clear()
+            answer = self.post(path.replace("KEY", sheet["id"]), body, method=method)
+            told = answer.get_data()[:200]
+            known = (200, 202, 404, 409, 413, 422)
+            self.assertIn(answer.status_code, known, (endpoint, body, told))
+
+        every()
+
+    def test_pages_with_odd_numbers_and_forms(self):
+        key = self.sheet["id"]
+        odd = ("", "-1", "0", "1", "2147483648", "9" * 400, "1e5", "nan", "\x00", "٣", "a", "1;2")
+
+        @FUZZED
+        @given(st.data())
+        def every(data):
+            one, other = data.draw(st.sampled_from(odd)), data.draw(st.sampled_from(odd))
+            what = data.draw(st.sampled_from(range(6)))
+            form = {"csrf_token": self.token}
+            self.app.extensions["broker"].counts.rates.clear()
+            if what == 0:
+                answer = self.client.get(f"/sheet/{key}/history", query_string={"before": one})
+            elif what == 1:
+                both = {"from": one, "to": other}
+                answer = self.client.get(f"/sheet/{key}/history", query_string=both)
+            elif what == 2:
+                answer = self.client.get(f"/sheet/{key}/picture/{one[:30] or 0}.png")
+            elif what == 3:
+                form |= {"sheet": [key, other], "label": one + data.draw(st.text(max_size=9))}
+                answer = self.client.post("/shelf/chosen/label", data=form)
+            elif what == 4:
+                form |= {"base": one, "name": other}
+                answer = self.client.post(f"/sheet/{key}/history/1/name", data=form)
+            else:
+                form |= {"which": "all", "sealed": "on", "minutes": one[:9], "word": other}
+                form["begins"] = data.draw(st.sampled_from(["", one, "9999-12-31T23:59"]))
+                answer = self.client.post(f"/sheet/{key}/handouts", data=form)
+            self.assertLess(answer.status_code, 500, (what, one, other))
 
         every()
 
