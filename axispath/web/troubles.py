@@ -30,7 +30,8 @@ def answer(app: Flask) -> None:
     @app.before_request
     def look() -> None:
         # What a script sends is looked at where it is read.
-        asked.refuse_strange([*request.form.values(), *request.args.values()])
+        for given in (request.form, request.args):
+            asked.refuse_strange([*given.keys(), *given.listvalues()])
 
     @app.errorhandler(EditRefused)
     def refused(error: EditRefused) -> ResponseReturnValue:

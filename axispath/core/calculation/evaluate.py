@@ -30,6 +30,7 @@ from axispath.core.calculation.pieces import is_turned, number_of
 from axispath.core.calculation.running import RUNNING
 from axispath.core.catalogue.sequences import section
 from axispath.core.language.exponents import odd_root
+from axispath.core.language.measured import difference_before
 from axispath.core.language.tree import (
     Apply,
     Call,
@@ -130,8 +131,10 @@ class Evaluator:
                 value = self.value(body, names)
                 return grids.each(lambda one: converted(one, unit), value)
             case Product(left, right):
+                left = difference_before(left, right)
                 return grids.product(self.value(left, names), self.value(right, names))
             case Quotient(top, bottom):
+                top = difference_before(top, bottom)
                 return grids.quotient(self.value(top, names), self.value(bottom, names))
             case Power(base, exponent):
                 return self.power(base, exponent, names)

@@ -17,6 +17,7 @@ from axispath.core.arithmetic.simplest import number
 from axispath.core.calculation.measuring import Shown, shown_in
 from axispath.core.equations.forms import PLAIN, Dimensions, Form, is_wild
 from axispath.core.equations.reading import Equation
+from axispath.core.language.measured import difference_before
 from axispath.core.language.rebuild import substituted
 from axispath.core.language.tree import (
     Apply,
@@ -135,10 +136,10 @@ class Measuring:
             case Sum(terms):
                 return self.sum(terms)
             case Product(left, right):
-                first, second = self.bare(left), self.bare(right)
+                first, second = self.bare(difference_before(left, right)), self.bare(right)
                 return Bare(Product(first.tree, second.tree), first.form.times(second.form))
             case Quotient(top, bottom):
-                first, second = self.bare(top), self.bare(bottom)
+                first, second = self.bare(difference_before(top, bottom)), self.bare(bottom)
                 form = first.form.times(second.form, Fraction(-1))
                 return Bare(Quotient(first.tree, second.tree), form)
             case Power(base, exponent):

@@ -9,6 +9,7 @@ from axispath.core.language.tree import (
     Call,
     Expression,
     Name,
+    Negation,
     Number,
     Power,
     Product,
@@ -33,7 +34,33 @@ def ends_in_unit(node: Expression) -> bool:
             return ends_in_unit(last)
         case Power(base, _):
             return isinstance(base, UnitOf)
+        case Negation(operand):
+            return ends_in_unit(operand)
     return False
+
+
+def is_unit(node: Expression) -> bool:
+    """Whether something is nothing but units."""
+    match node:
+        case UnitOf():
+            return True
+        case Product(left, right) | Quotient(left, right):
+            return is_unit(left) and is_unit(right)
+        case Power(base, _):
+            return is_unit(base)
+    return False
+
+
+def difference_before(left: Expression, right: Expression) -> Expression:
+    """The left factor of a product or quotient: so many degrees for each minute, or any other
+    unit, are a difference, and not a temperature on a scale with a zero of its own.
+    """
+    match left:
+        case Product(amount, UnitOf(symbol)) if symbol.startswith("°") and is_unit(right):
+            return Product(UnitOf(symbol), amount)
+        case Negation(operand):
+            return Negation(difference_before(operand, right))
+    return left
 
 
 def only_behind_numbers(word: str, formulas: Iterable[Expression]) -> bool:

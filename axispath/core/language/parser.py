@@ -109,8 +109,11 @@ class Parser(Calls):
             if self.sees("*", "/"):
                 sign = self.take()
                 self.expect_operand(sign)
-                unit = ends_in_unit(left) and self.at_unit()
-                right = self.unit() if unit else self.signed()
+                if ends_in_unit(left) and self.at_units_in_brackets():
+                    right = self.units_in_brackets()
+                else:
+                    unit = ends_in_unit(left) and self.at_unit()
+                    right = self.unit() if unit else self.signed()
                 left = Quotient(left, right) if sign.text == "/" else Product(left, right)
             elif self.sees("∘"):
                 self.expect_operand(self.take())
@@ -140,6 +143,36 @@ class Parser(Calls):
         """A unit with its exponent."""
         return self.raised(UnitOf(self.take().text))
 
+    def at_units_in_brackets(self) -> bool:
+        """Whether a bracket with nothing but units stands here, as in kJ/(kg K)."""
+        if not self.sees("("):
+            return False
+        count, before = 0, ""
+        for token in self.tokens[self.at + 1 :]:
+            word, last, before = token.text, before, token.text
+            if token.kind == "name":
+                named = word in self.scope.values or word in self.scope.functions
+                if named or not self.scope.vocabulary.is_unit(word):
+                    return False
+                count += 1
+            elif word == ")":
+                return count > 0
+            elif token.kind == "number" or word == "-":
+                if last not in ("^", "-"):  # an exponent
+                    return False
+            elif token.kind != "superscript" and word not in ("*", "/", "^"):
+                return False
+        return False
+
+    def units_in_brackets(self) -> Expression:
+        """A product of units in brackets."""
+        self.take()
+        found = self.units()
+        if not self.sees(")"):
+            raise self.fail("The bracket around these units is not closed.")
+        self.take()
+        return found
+
     def units(self) -> Expression:
         """A product of units, as behind “in”."""
         found = self.one_unit()
@@ -163,6 +196,8 @@ class Parser(Calls):
 
     def one_unit(self) -> Expression:
         """One unit. Raises LanguageError for anything else."""
+        if self.at_units_in_brackets():
+            return self.units_in_brackets()
         if self.sees("°") and self.tokens[self.at + 1].text in TEMPERATURES:
             self.take()
             return UnitOf(f"°{self.take().text}")
