@@ -6,8 +6,9 @@ import unittest
 from fractions import Fraction
 
 from axispath.core.sheet.document import Document
-from axispath.core.sheet.edits import AddWork, apply
+from axispath.core.sheet.edits import AddBlock, AddWork, apply
 from axispath.core.sheet.resolve import resolve
+from axispath.core.table.results.blocks import told
 from axispath.core.table.results.result import result_of
 from tests.case import Case
 
@@ -18,11 +19,21 @@ ABOVE = ("kJ", "N", "W", "mol", "J")
 BELOW = ("kg", "K", "m", "s", "m^2", "mol", "mm", "cm")
 
 
-def found(line):
-    """The result of a line by itself, as it is shown."""
+def result(line):
+    """The result of a line by itself."""
     document = apply(Document(digits=12), AddWork(text=line))
     (lane,) = [lane for lane in resolve(document) if lane.lane.working]
-    return result_of(document, lane).text
+    return result_of(document, lane)
+
+
+def found(line):
+    """The same as it is shown."""
+    return result(line).text
+
+
+def cell(line):
+    """The number of it."""
+    return result(line).cells[0][0]
 
 
 class Degrees(Case):
@@ -38,14 +49,36 @@ class Degrees(Case):
                 )
 
     def test_by_themselves_they_are_a_temperature(self):
-        for line, told in (
+        for line, wanted in (
             ("25 °C in K", "298.15 K"),
             ("212 °F in °C", "100 °C"),
             ("25 °C - 20 °C", "5 K"),
             ("10 °C - 5 °C/min · 1 min", "5 °C"),
             ("20 °C + 2 K", "22 °C"),
         ):
-            self.assertEqual(found(line), told, line)
+            self.assertEqual(found(line), wanted, line)
+
+
+class Blocks(Case):
+    """The same in a block of equations."""
+
+    def found(self, line):
+        document = apply(Document(digits=12), AddBlock(text=f"q = {line}"))
+        (lane,) = [lane for lane in resolve(document) if lane.lane.block is not None]
+        ((row,),) = [group.rows for group in told(document, lane).groups]
+        return row.cells[0]
+
+    def test_differences_of_temperatures_are_those_of_a_line(self):
+        for one, other in itertools.product((25, -5, 0), (20, 95, -40)):
+            for first, second in itertools.product(("°C", "°F"), repeat=2):
+                line = f"{one} {first} - {other} {second}"
+                with self.subTest(line):
+                    self.assertEqual(self.found(line).value, cell(f"{line} in K").value)
+
+    def test_degrees_for_each_of_something_are_a_difference(self):
+        self.assertEqual(self.found("30 °C/min · 2 min").shown, "60 K")
+        self.assertEqual(self.found("-9 °F/h · 2 h").shown, "−10 K")
+        self.assertEqual(self.found("20 °C + 30 °C/min · 1 min").shown, "50 °C")
 
 
 class Brackets(Case):

@@ -6,7 +6,7 @@ Dimensions are found before any number is; a 0 has whatever dimension is wanted.
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from fractions import Fraction
 
 from flint import arb
@@ -189,19 +189,26 @@ class Measuring:
 
     def sum(self, terms: tuple[Expression, ...]) -> Bare:
         """Terms of one dimension."""
-        parts = [self.bare(term) for term in terms]
+        # Behind a minus −20 °C is 20 °C taken away, and not a temperature below zero.
+        away = [k for k, term in enumerate(terms) if k and isinstance(term, Negation)]
+        inner = [
+            self.bare(term.operand if k in away and isinstance(term, Negation) else term)
+            for k, term in enumerate(terms)
+        ]
+        parts = [
+            replace(one, tree=Negation(one.tree)) if k in away else one
+            for k, one in enumerate(inner)
+        ]
         for part in parts[1:]:
             self.dimensions.same(
                 parts[0].form, part.form, lambda a, b: f"{a} and {b} cannot be added or compared"
             )
-        scales = [part.scale for part in parts if part.scale is not None]
-        apart = len(terms) == 2 and isinstance(terms[1], Negation)
-        if len(scales) > 1 and not apart:
+        scaled = [k for k, part in enumerate(parts) if part.scale is not None]
+        if len(scaled) > 1 and not (len(terms) == 2 and away):
             raise NoResult(TEMPERATURES)
         form = next((p.form for p in parts if not is_wild(p.form)), parts[0].form)
-        return Bare(
-            Sum(tuple(p.tree for p in parts)), form, scales[0] if len(scales) == 1 else None
-        )
+        scale = parts[scaled[0]].scale if len(scaled) == 1 and scaled[0] not in away else None
+        return Bare(Sum(tuple(p.tree for p in parts)), form, scale)
 
     def power(self, base: Expression, exponent: Expression) -> Bare:
         """A power; that of a quantity has a number written out for its exponent."""
