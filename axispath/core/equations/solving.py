@@ -21,6 +21,7 @@ from axispath.core.equations.core import Core, Sides, core_of
 from axispath.core.equations.engines import ENGINES, Found, Task
 from axispath.core.equations.engines.engine import Limits, within
 from axispath.core.equations.engines.verify import BITS
+from axispath.core.equations.general import general, general_of
 from axispath.core.equations.linear import LinearSystem, linear, row_of, solved
 from axispath.core.equations.measure import Kind, kind_of_value
 from axispath.core.equations.measured import measured, needed
@@ -88,7 +89,8 @@ class _Solver:
             else:
                 branches = after
         for part in structure.loose:
-            self._loose(part)
+            branches, told = self._determined(part, branches)
+            failed -= told
         branches = self._checked(branches, failed)
         return self._solved(branches)
 
@@ -226,8 +228,11 @@ class _Solver:
         if found.kind == "none":
             raise _Contradiction(tuple(rows))
         if found.kind == "many":
-            free = listed(found.free)
-            raise NoResult(f"the equations say the same, and {free} may be anything")
+            words = f"{listed(found.free)} may be anything"
+            if all(self.found.of.get(name, NONE) == NONE for name in names):
+                every = general(rows, names)
+                words = every.words if every is not None and every.words else words
+            raise NoResult(f"the equations say the same, and {words}")
         values = {name: value for name, value, _ in found.values}
         return Found((tuple(_number(values[name]) for name in names),), True)
 
@@ -270,7 +275,35 @@ class _Solver:
             values[name] = value
         return values
 
-    def _loose(self, part: Part) -> None:
+    def _determined(
+        self, part: Part, branches: list[dict[str, Number]]
+    ) -> tuple[list[dict[str, Number]], set[str]]:
+        """What a linear part with too few equations says all the same, and of which unknowns."""
+        sides = [self.found.sides[i] for i in part.equations]
+        numbers = tuple(self.numbers[i] for i in part.equations)
+        needed_names = {name for i in part.equations for name in self.names[i]}
+        (known, *others) = branches or [{}]
+        above = {**self.given, **known}
+        missing = needed_names - set(part.unknowns) - set(above)
+        found = None
+        if numbers and not others and not missing:
+            found = general_of(sides, part.unknowns, self.calculator, above)
+        if found is None:
+            self._loose(part)
+            return branches, set()
+        if found.against:
+            among = tuple(numbers[k] for k in found.against)
+            self.troubles.append(Trouble(f"{equations_told(among)} contradict each other", among))
+            return branches, set()
+        bare = all(self.found.of.get(name, NONE) == NONE for name in part.unknowns)
+        self._loose(part, found.words if bare else "")
+        values = {name: _number(value) for name, value in found.determined.items()}
+        if not values or not within(self.limits, values):
+            return branches, set()
+        self.steps.append(Step(numbers, tuple(values), "the same in every solution"))
+        return [{**known, **values}], set(values)
+
+    def _loose(self, part: Part, every: str = "") -> None:
         numbers = tuple(self.numbers[i] for i in part.equations)
         names = listed(part.unknowns)
         if not numbers and set(part.unknowns) <= self.found.unfit:
@@ -284,7 +317,8 @@ class _Solver:
         self.troubles.append(
             Trouble(
                 f"too few: {of} {len(part.unknowns)} unknowns ({names}); {missing} needed, "
-                f"or a value for {'one' if count == 1 else 'some'} of them",
+                f"or a value for {'one' if count == 1 else 'some'} of them"
+                f"{f'. All solutions: {every}' if every else ''}",
                 numbers,
             )
         )
