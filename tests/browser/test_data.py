@@ -48,6 +48,72 @@ class Data(BrowserTest):
             form.locator(f"input[name={name}]").fill(value)
         form.get_by_role("button", name="Fit").click()
 
+    def column(self, which, count):
+        """A column as the server has it."""
+        key = self.page.url.rpartition("/")[2].partition("#")[0]
+        state = self.context.request.get(f"{self.server.url}/api/sheets/{key}").json()
+        body = {"head": state["head"], "view": state["view"], "data": "", "first": 0}
+        token = self.page.get_attribute('meta[name="csrf-token"]', "content")
+        found = self.context.request.post(
+            f"{self.server.url}/api/sheets/{key}/data",
+            data={**body, "count": count},
+            headers={"X-CSRFToken": token, "Referer": self.page.url},
+        ).json()
+        return [row[which] for row in found["cells"]]
+
+    def late(self, seconds):
+        """Every answer comes so much later."""
+        self.own_page()
+        self.page.add_init_script(
+            """const plain = window.fetch;
+            window.fetch = async (...asked) => {
+              const answer = await plain(...asked);
+              await new Promise((done) => setTimeout(done, LATE));
+              return answer;
+            };""".replace("LATE", str(round(seconds * 1000)))
+        )
+
+    def test_numbers_are_typed_down_a_column_however_late_answers_are(self):
+        self.late(1.5)
+        self.begin()
+        self.cell(0, 0).click()
+        for number in range(12):
+            self.page.keyboard.type(str(number), delay=50)
+            self.page.keyboard.press("Enter")
+        for row in range(12):
+            expect(self.cell(row, 0)).to_have_text(str(row))
+        self.saved()
+        self.at_rest()
+        self.assertEqual(self.column(0, 12), [str(k) for k in range(12)])
+
+    def test_pairs_are_typed_row_by_row(self):
+        self.begin()
+        self.cell(0, 0).click()
+        for row in range(7):
+            self.page.keyboard.type(str(row))
+            self.page.keyboard.press("Tab")
+            self.page.keyboard.type(str(20 + row / 10))
+            # Tab at the end goes on as Enter does.
+            self.page.keyboard.press("Tab" if row % 2 else "Enter")
+        for row in range(7):
+            expect(self.cell(row, 0)).to_have_text(str(row))
+            expect(self.cell(row, 1)).to_have_text(f"{20 + row / 10:g}")
+        self.saved()
+        self.at_rest()
+        self.assertEqual(self.column(0, 7), [str(k) for k in range(7)])
+        self.assertEqual(self.column(1, 7), [f"{20 + k / 10:g}" for k in range(7)])
+
+    def test_a_formula_with_a_name_that_is_not_there_takes_nothing_away(self):
+        self.begin()
+        self.cell(0, 1).click()
+        self.page.keyboard.type("5")
+        self.page.keyboard.press("Enter")
+        self.saved()
+        self.page.get_by_label("Formula of depth").fill("= A_x")
+        self.page.keyboard.press("Enter")
+        expect(self.page.locator(".data-page > .why")).to_contain_text("A_x has no value here")
+        expect(self.cell(0, 1)).to_have_text("5")
+
     def test_a_block_is_pasted_a_cell_mended_a_line_fitted_and_a_point_dragged(self):
         self.begin()
         self.cell(0, 0).click()

@@ -4,9 +4,10 @@ import threading
 import unittest
 
 from axispath.web.crowd import only_some
+from tests.case import Case
 
 
-class Crowd(unittest.TestCase):
+class Crowd(Case):
     def setUp(self):
         self.go, self.inside = threading.Event(), threading.Semaphore(0)
         self.app = only_some(self.slow, most=3)

@@ -10,6 +10,7 @@ from axispath.exchange.data.opened import LARGEST
 from axispath.web import hosts
 from axispath.web.app import create_app
 from axispath.web.bodies import LARGER, MAX_REQUEST
+from tests.case import Case
 from tests.database import address
 from tests.web.test_web import WebTest
 
@@ -52,7 +53,7 @@ class Hosts(WebTest):
         self.assertEqual(self.client.get("/", headers={"Host": "any.example"}).status_code, 200)
 
 
-class Proxies(unittest.TestCase):
+class Proxies(Case):
     """What the ready-made files say, and what the application does."""
 
     def bytes_of(self, text):

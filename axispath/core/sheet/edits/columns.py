@@ -9,7 +9,10 @@ from pydantic import Field
 
 from axispath.core.data.cells import MAX_ROWS, Cells
 from axispath.core.language.errors import LanguageError
+from axispath.core.language.numbers import listed
 from axispath.core.language.pasted import written
+from axispath.core.language.tree import Name
+from axispath.core.language.walking import free_names
 from axispath.core.sheet.data import arrays_of, formula_of, padded
 from axispath.core.sheet.document import Document
 from axispath.core.sheet.edits.data import DataChange, Index, taken_names
@@ -66,9 +69,16 @@ class SetColumn(DataChange):
         try:
             text = written(self.formula)
             lane = resolve(document).lane(self.id)
-            formula_of(text, tuple(c.name for c in data.columns), lane.definitions if lane else {})
+            known = lane.definitions if lane else {}
+            columns = tuple(c.name for c in data.columns)
+            tree = formula_of(text, columns, known)
         except LanguageError as error:
             raise EditRefused(error.message, error.start, error.end, error.mend) from error
+        used = {node.name for node in free_names(tree) if isinstance(node, Name)}
+        unknown = sorted(used - set(columns) - set(known))
+        if unknown:
+            # The numbers that stand there would give way to nothing.
+            raise EditRefused(f"{listed(unknown)} has no value here: define it first.")
         return text
 
     def words(self, document: Document) -> str:

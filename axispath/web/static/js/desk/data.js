@@ -57,6 +57,7 @@ export function dataIn(at, host) {
   const grid = new DataGrid(part(".data-grid"), {
     ask: (first, count) => fetchRows(first, count),
     change: (edit) => change({ id: chosen, ...edit }),
+    waiting: () => session.waiting.length > 0,
     select: (place) => {
       marked = place;
       plot.ask();

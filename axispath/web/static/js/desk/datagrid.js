@@ -13,7 +13,7 @@ export class DataGrid {
   /**
    * @param {HTMLElement} host
    * @param {{ask: (first: number, count: number) => Promise<Rows | null>, change: (edit: Record<string, unknown>) => void,
-   *   select: (at: {x: number, y: number} | null) => void}} told
+   *   select: (at: {x: number, y: number} | null) => void, waiting: () => boolean}} told
    */
   constructor(host, told) {
     this.host = host;
@@ -22,6 +22,10 @@ export class DataGrid {
     this.rows = null;
     this.at = { row: 0, column: 0 };
     this.end = { row: 0, column: 0 };
+    /** What was typed and is not in an answer yet, by row and column. @type {Map<string, {row: number, column: number, text: string}>} */
+    this.typed = new Map();
+    /** The column in which a row was begun that is typed with Tab. @type {number | null} */
+    this.begun = null;
     host.innerHTML = `<div class="data-cells"><table role="grid" tabindex="0" aria-label="Rows of the data set: arrows move, typing writes, Enter goes down, Tab to the right"></table></div>
       <div class="data-rows"><button type="button" class="btn-quiet" data-row="insert" title="A row before this one">insert row</button><button type="button" class="btn-quiet" data-row="delete">delete row</button><button type="button" class="btn-quiet" data-row="out" title="Leave the row out, without deleting it, or take it in again">leave out</button><button type="button" class="btn-quiet" data-row="fill" title="The first number of the selection in all rows of it (Ctrl D)">fill down</button><button type="button" class="btn-quiet" data-row="column" title="A column more">new column</button><button type="button" class="btn-quiet" data-row="drop">delete column</button></div>`;
     this.place = /** @type {HTMLElement} */ (host.querySelector(".data-cells"));
@@ -38,6 +42,7 @@ export class DataGrid {
 
   start() {
     this.at = this.end = { row: 0, column: 0 };
+    this.typed.clear();
     this.place.scrollTop = 0;
     return this.fetch(0);
   }
@@ -48,11 +53,27 @@ export class DataGrid {
 
   /** @param {number} first */
   async fetch(first) {
+    // What has reached the server by now is in its answer; what is on its way shows all the same.
+    const known = this.told.waiting() ? [] : [...this.typed.entries()];
     const found = await this.told.ask(Math.max(0, first), CHUNK);
     if (!found) return;
+    for (const [key, one] of known) if (this.typed.get(key) === one) this.typed.delete(key);
     this.rows = found;
+    for (const { row, column, text } of this.typed.values()) this.put(row, column, text);
     this.host.hidden = !found.rows && !found.columns;
     this.draw();
+  }
+
+  /** A text in a cell as it shows here; rows come by themselves. @param {number} row @param {number} column @param {string} text */
+  put(row, column, text) {
+    const { rows } = this;
+    if (!rows?.columns) return;
+    while (rows.rows <= row) {
+      if (rows.first + rows.cells.length === rows.rows) rows.cells.push(rows.columns.map(() => ""));
+      rows.rows += 1;
+    }
+    const line = rows.cells[row - rows.first];
+    if (line) line[column] = text;
   }
 
   scrolled() {
@@ -167,6 +188,7 @@ export class DataGrid {
 
   /** @param {PointerEvent} event */
   touched(event) {
+    this.begun = null;
     const at = /** @type {HTMLElement} */ (event.target).closest("td")?.dataset.at;
     if (!at) return;
     const [row, column] = at.split(" ").map(Number);
@@ -186,8 +208,12 @@ export class DataGrid {
     const { row, column } = this.end;
     const step = { ArrowUp: [-1, 0], ArrowDown: [1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1], PageUp: [-12, 0], PageDown: [12, 0], Enter: [event.shiftKey ? -1 : 1, 0], Home: [0, -99], End: [0, 99] }[event.key];
     const wide = (this.rows?.columns.length ?? 1) - 1;
+    if (step) this.begun = null;
     if (step) this.go(row + step[0], column + step[1], event.shiftKey && event.key.startsWith("Arrow"));
-    else if (event.key === "Tab" && (event.shiftKey ? column > 0 : column < wide)) this.go(row, column + (event.shiftKey ? -1 : 1));
+    else if (event.key === "Tab" && (event.shiftKey ? column > 0 : column < wide)) {
+      this.begun ??= column;
+      this.go(row, column + (event.shiftKey ? -1 : 1));
+    }
     else if (event.key === "F2") this.edit();
     else if (event.key === "Delete" || event.key === "Backspace") this.fill("");
     else if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === "d") this.act("fill");
@@ -217,24 +243,46 @@ export class DataGrid {
     cell.replaceChildren(field);
     field.focus();
     let done = false;
-    const leave = (/** @type {boolean} */ kept, down = 0, right = 0) => {
+    const leave = (/** @type {boolean} */ kept, nextRow = row, nextColumn = column) => {
       if (done) return;
       done = true;
       const text = field.value;
-      cell.textContent = kept ? text : before;
+      cell.textContent = before;
       this.table.focus();
-      if (kept && text !== before) this.told.change({ do: "set cells", row, column, block: [[text]] });
-      this.go(row + down, column + right);
+      if (kept && text !== before) {
+        this.typed.set(`${row} ${column}`, { row, column, text });
+        this.put(row, column, text);
+        this.told.change({ do: "set cells", row, column, block: [[text]] });
+      }
+      this.draw();
+      this.go(nextRow, nextColumn);
     };
     field.addEventListener("keydown", (event) => {
-      if (event.key === "Enter") leave(true, event.shiftKey ? -1 : 1);
-      else if (event.key === "Tab") leave(true, 0, event.shiftKey ? -1 : 1);
+      if (event.key === "Enter") this.down(event.shiftKey, leave);
+      else if (event.key === "Tab") this.along(event.shiftKey, leave);
       else if (event.key === "Escape") leave(false);
       else return;
       event.preventDefault();
       event.stopPropagation();
     });
-    field.addEventListener("blur", () => leave(true));
+    // Where another cell was clicked, that one is chosen already.
+    field.addEventListener("blur", () => leave(true, this.end.row, this.end.column));
+  }
+
+  /** Enter: below; behind Tabs to where the row was begun. @param {boolean} back @param {(kept: boolean, row: number, column: number) => void} leave */
+  down(back, leave) {
+    const { row, column } = this.end;
+    const to = this.begun ?? column;
+    this.begun = null;
+    leave(true, row + (back ? -1 : 1), to);
+  }
+
+  /** Tab: beside, and from the last column to where the next row begins. @param {boolean} back @param {(kept: boolean, row: number, column: number) => void} leave */
+  along(back, leave) {
+    const { row, column } = this.end;
+    this.begun ??= column;
+    if (back || column < (this.rows?.columns.length ?? 1) - 1) leave(true, row, column + (back ? -1 : 1));
+    else leave(true, row + 1, this.begun);
   }
 
   /** A place below the last row, for one more. @param {number} column */

@@ -273,7 +273,7 @@ export interface Lane {
   text: string;
   name: string | null;
   value: boolean;
-  runs: string;
+  runs: string | "-";
   at: number | null;
   colour: number;
   hidden: boolean;
