@@ -103,6 +103,14 @@ class Data(BrowserTest):
         self.assertEqual(self.column(0, 7), [str(k) for k in range(7)])
         self.assertEqual(self.column(1, 7), [f"{20 + k / 10:g}" for k in range(7)])
 
+    def test_cells_that_are_pasted_into_the_entry_are_data(self):
+        self.open()
+        self.paste("hours\tdepth\n0\t20.1\n1\t20.4\n2\t20.9", "#entry")
+        self.page.get_by_role("button", name="Put it on the sheet").click()
+        expect(self.page.locator(".lane")).to_have_count(1)
+        expect(self.page.locator(".lane")).to_contain_text("3 rows: hours, depth")
+        expect(self.page.locator("#entry")).to_have_value("")
+
     def test_a_formula_with_a_name_that_is_not_there_takes_nothing_away(self):
         self.begin()
         self.cell(0, 1).click()

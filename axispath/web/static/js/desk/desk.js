@@ -1,6 +1,7 @@
 // @ts-check
 /** The desk: which of its pages is shown; and landmarks on a part of the axis, or listed along x. */
 
+import { isBlock } from "../sheet/cells.js";
 import { byId } from "../sheet/focus.js";
 import { read } from "../sheet/session.js";
 import { short } from "../sheet/view.js";
@@ -88,7 +89,8 @@ export function deskPart(at) {
       document.addEventListener("paste", (event) => {
         const text = event.clipboardData?.getData("text/plain") ?? "";
         const field = /** @type {HTMLElement} */ (event.target).closest("input, textarea, .data-page");
-        if (field || event.defaultPrevented || !text.trim().includes("\n")) return;
+        const taken = field && !(field.id === "entry" && isBlock(text));
+        if (taken || event.defaultPrevented || !text.trim().includes("\n")) return;
         event.preventDefault();
         look(new File([text], "pasted.txt"));
       });

@@ -3,6 +3,7 @@
 
 import { Trouble, send } from "../sheet/api.js";
 import { render } from "./formulas.js";
+import { isBlock } from "../sheet/cells.js";
 import { Queue } from "../sheet/queue.js";
 import { read, write } from "../sheet/session.js";
 import { completed, earlier, offered, put, remember } from "./typing.js";
@@ -202,7 +203,8 @@ export function entryPart(at) {
     /** Several lines at once become as many lanes; what holds them together in LaTeX or a script is left out. @param {ClipboardEvent} event */
     entryPasted(event) {
       const text = event.clipboardData?.getData("text/plain") ?? "";
-      if (!/[\r\n]\s*\S/.test(text.trim())) return;
+      // A block of cells is data wherever it is pasted, and is looked at there.
+      if (!/[\r\n]\s*\S/.test(text.trim()) || isBlock(text)) return;
       event.preventDefault();
       session.change({ edits: [{ do: "add lines", text }] });
       for (const line of text.split(/[\r\n]+/).slice(0, RECALLED)) if (line.trim()) this.keepEarlier(line.trim());
