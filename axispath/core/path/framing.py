@@ -41,10 +41,11 @@ def settled(before: Document, after: Document, patience: Patience | None = None)
 
     The view stays as it is where it shows already what matters.
     """
-    if after.view.chosen or after.lanes == before.lanes:
+    turned = after.unit is not before.unit  # then x counts something else
+    if after.view.chosen or (after.lanes == before.lanes and not turned):
         return after
     shown = resolve(after).shown(FRAMED)
-    was = {lane.lane for lane in resolve(before).shown(FRAMED)}
+    was = {lane.lane for lane in resolve(before).shown(FRAMED) if not turned}
     fresh = [lane for lane in shown if lane.lane not in was]
     if before.lanes and was and all(_in_sight(lane, after.view, patience) for lane in fresh):
         return after

@@ -59,6 +59,11 @@ def turns(body: Expression) -> bool:
     )
 
 
+def of_angles(body: Expression) -> bool:
+    """Whether a formula takes angles: sin x does, and arcsin x gives one."""
+    return any(_takes_angle(node) for node in walk(body))
+
+
 def takes_part(function: str) -> bool:
     """Whether the angle unit matters to a function."""
     if function in catalogue.CALCULATED:

@@ -6,15 +6,18 @@ import math
 
 import numpy as np
 
+from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.path.kinds.register import Box, Searched
 from axispath.core.path.lanes import Effort, Range, crossing_path, interval, path_of
 from axispath.core.path.quick import quick_path
 from axispath.core.search.budget import Budget
 from axispath.core.search.landmark import BREAKS, GROUPS, Kind, Path
+from axispath.core.sheet.angles import of_angles
 from axispath.core.sheet.document import View
 from axispath.core.sheet.resolve import ResolvedLane
 
 REACHES = (10.0, 100.0, 1000.0)  # how far from 0 to look for something to show
+IN_DEGREES = (540.0, 5400.0)  # the same where x is an angle: one turn and a half, and fifteen
 MANY = 9  # more landmarks than this and only those nearest to 0 are framed
 MATTERING = (Kind.ZERO, Kind.MAXIMUM, Kind.MINIMUM, *BREAKS)
 EFFORT = Effort(evaluations=1500)
@@ -85,7 +88,7 @@ def _telling_path(lane: ResolvedLane) -> Path | None:
     """The path on the domain, or as near to 0 as there is something to tell."""
     low, high = lane.ends
     first = None
-    for reach in REACHES:
+    for reach in _reaches(lane):
         left = low.x if low else (high.x if high else 0.0) - reach
         right = high.x if high else (low.x if low else 0.0) + reach
         path = path_of(lane, left, right, EFFORT)
@@ -93,6 +96,12 @@ def _telling_path(lane: ResolvedLane) -> Path | None:
         if path is None or (low and high) or path.of(*MATTERING):
             return path
     return first
+
+
+def _reaches(lane: ResolvedLane) -> tuple[float, ...]:
+    """How far to look, in what x counts."""
+    angle = lane.unit is AngleUnit.DEGREE and lane.statement is not None
+    return IN_DEGREES if angle and lane.statement and of_angles(lane.statement.body) else REACHES
 
 
 def _across(places: list[float], margins: bool) -> tuple[float, float]:
