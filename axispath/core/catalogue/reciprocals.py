@@ -129,7 +129,7 @@ ENTRIES = (
         throughout=parts.NO_VALUE,
     ),
     Entry(
-        Word("cot", inverse="arccot", spellings=("cotan",)),
+        Word("cot", inverse="arccot", spellings=("cotan", "ctg", "cotg")),
         "The cotangent of an angle: cosine over sine.",
         "cot(π/4)",
         lambda x: 1.0 / np.tan(off_multiples(x, odd=False)),
@@ -175,7 +175,7 @@ ENTRIES = (
         plainer="arcsin(1 / x)",
     ),
     Entry(
-        Word("arccot", inverse="cot", spellings=("acot",)),
+        Word("arccot", inverse="cot", spellings=("acot", "arcctg")),
         "The angle between 0° and 180° whose cotangent is x.",
         "arccot(1)",
         lambda x: np.arctan2(1.0, x),

@@ -91,7 +91,7 @@ def _inverse_ball(work: Callable[[Ball], Ball]) -> Callable[[Ball], Ball]:
 
 ENTRIES = (
     Entry(
-        Word("sin", inverse="arcsin"),
+        Word("sin", inverse="arcsin", spellings=("sen",)),
         "The sine of an angle.",
         "sin(π/6)",
         np.sin,
@@ -161,7 +161,7 @@ ENTRIES = (
         at_guard=AtGuard.GOES_ON,
     ),
     Entry(
-        Word("arctan", inverse="tan", spellings=("atan",)),
+        Word("arctan", inverse="tan", spellings=("atan", "arctg")),
         "The angle between −90° and 90° whose tangent is x.",
         "arctan(1)",
         np.arctan,

@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 
 from axispath.core.language.errors import LanguageError
+from axispath.core.language.rewriting import raised_letters
 
 MAX_LENGTH = 4000
 _WORDS = {
@@ -95,7 +96,7 @@ def is_latex(text: str) -> bool:
 
 def written(text: str) -> str:
     """A line as typed or pasted, in the language of the sheets. Raises LanguageError."""
-    return from_latex(text) if is_latex(text) else text
+    return from_latex(text) if is_latex(text) else raised_letters(text)
 
 
 def from_latex(text: str) -> str:

@@ -13,6 +13,7 @@ from axispath.core.fits.models import OWN
 from axispath.core.language.errors import LanguageError
 from axispath.core.language.numbers import full_precision
 from axispath.core.language.pasted import written
+from axispath.core.language.rewriting import rewritings
 from axispath.core.language.scope import Scope
 from axispath.core.language.several import LONGEST, several
 from axispath.core.language.statement import Read, naming, read_line
@@ -230,10 +231,38 @@ def _kept(document: Document, lane: Lane, text: str, keep: bool) -> Document:
     """``lane`` with another line; a line that is not understood is refused, or kept as it is."""
     try:
         return revised(document, lane, _read_as(text))
-    except EditRefused:
+    except EditRefused as error:
         if not keep or not text.strip() or len(text) > MAX_LENGTH:
+            if error.mend is None or not _is_read(document, lane, error.mend):
+                error.mend = _another(document, lane, text) or error.mend
             raise
         return document.with_lane(lane.model_copy(update={"text": text.strip()}))
+
+
+def _another(document: Document, lane: Lane, text: str) -> str | None:
+    """The line as it is written here, where it is one that is written otherwise elsewhere."""
+    for other in rewritings(text):
+        for line in (other, _mend(document, lane, other)):
+            if line is not None and _is_read(document, lane, line):
+                return line
+    return None
+
+
+def _mend(document: Document, lane: Lane, text: str) -> str | None:
+    try:
+        revised(document, lane, _read_as(text))
+    except EditRefused as error:
+        return error.mend
+    return None
+
+
+def _is_read(document: Document, lane: Lane, text: str) -> bool:
+    """Whether a line is understood, and waits for nothing."""
+    try:
+        found = resolve(revised(document, lane, _read_as(text))).lane(lane.id)
+    except EditRefused:
+        return False
+    return found is not None and not found.missing
 
 
 def _read_as(text: str) -> str:

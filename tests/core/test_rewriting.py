@@ -1,0 +1,113 @@
+"""Lines as they are written elsewhere: mended in one click, to what they mean."""
+
+import unittest
+
+from hypothesis import given, settings
+from hypothesis import strategies as some
+
+from axispath.core.language.rewriting import LONGEST, raised_letters, rewritings
+from axispath.core.sheet.document import Document
+from axispath.core.sheet.edits import AddLane, apply
+from axispath.core.sheet.refused import EditRefused
+from axispath.core.sheet.resolve import resolve
+from tests.case import Case
+
+# What is typed, and the line that is offered for it.
+MENDED = {
+    "f: t ↦ t^2": "f(t) = t^2",
+    "f := x^2": "f(x) = x^2",
+    "f(x) = x^2;": "f(x) = x^2",
+    "\\(x^2\\)": "x^2",
+    "g(3) = ?": "g(3)",
+    "x^2 - 3, -2..3": "x^2 - 3 for -2 <= x <= 3",
+    "x^2 - 3 from -2 to 3": "x^2 - 3 for -2 <= x <= 3",
+    "x^2 - 3 for x between -2 and 3": "x^2 - 3 for -2 <= x <= 3",
+    "f(x) = x^2, x ∈ [0, 4)": "f(x) = x^2 for 0 <= x < 4",
+    "h(t) = t^2; t ∈ ]0; 4]": "h(t) = t^2 for 0 < t <= 4",
+    "√x on [0, ∞)": "√x for 0 <= x",
+    "f(x) = x^2, 0 < x < 4": "f(x) = x^2 for 0 < x < 4",
+    "⌊x⌋ + 1": "floor(x) + 1",
+    "⌈x/2⌉": "ceil(x/2)",
+    "⁴√x": "root(4, x)",
+    "³√(x + 1)": "root(3, x + 1)",
+    "∫_0^1 x^2 dx": "integral(x^2 for x = 0 to 1)",
+    "∫_{0}^{π} sin(t) dt": "integral(sin(t) for t = 0 to π)",
+    "integral(x^2, 0, 1)": "integral(x^2 for x = 0 to 1)",
+    "integral(t^2, t, 0, 1)": "integral(t^2 for t = 0 to 1)",
+    "limit(sin(x)/x, x, 0)": "limit(sin(x)/x for x to 0)",
+    "lim_{x→0} sin(x)/x": "limit(sin(x)/x for x to 0)",
+    "Σ_{k=1}^{10} k^2": "sum(k^2 for k = 1 to 10)",
+    "∏_{k=1}^5 k": "product(k for k = 1 to 5)",
+    "if(x < 0, 1, x)": "1 if x < 0, x otherwise",
+    "f(x) = { x^2 if x < 0, x otherwise": "f(x) = x^2 if x < 0, x otherwise",
+    "z = x^2 + y^2": "z(x, y) = x^2 + y^2",
+    "A(2, 3)": "A = (2, 3)",
+    "A(2 | 3)": "A = (2, 3)",
+    "x = cos t, y = sin t": "(cos t, sin t)",
+    "x(t) = 2cos t; y(t) = sin t": "(2cos t, sin t)",
+    "{(x, y) : x^2 + y^2 < 4}": "x^2 + y^2 < 4",
+    "{1, 2, 3}": "[1, 2, 3]",
+    "L = {1, 2, 3}": "L = [1, 2, 3]",
+    "x > 0 ∧ y > 0": "x > 0  and  y > 0",
+    "3:4": "3/4",
+    "2 1/2": "(2 + 1/2)",
+}
+# Read as they stand.
+READ = ("eˣ", "2ˣ⁺¹", "3 · 2ˣ", "ctg x", "arctg x", "sen x", "tg x", "cotg(2x)")
+
+
+def offered(text):
+    """What is offered for a line that is refused; empty where it is taken."""
+    document = apply(Document(), AddLane(text="g(x) = x + 1"))
+    try:
+        lane = list(resolve(apply(document, AddLane(text=text))))[-1]
+    except EditRefused as refused:
+        return refused.mend
+    return f"waits for {lane.missing}" if lane.missing else ""
+
+
+class Mended(Case):
+    def test_lines_from_elsewhere(self):
+        for text, line in MENDED.items():
+            with self.subTest(text):
+                self.assertEqual(offered(text), line)
+                self.assertEqual(offered(line), "", "what is offered is refused itself")
+
+    def test_some_are_read_as_they_stand(self):
+        for text in READ:
+            with self.subTest(text):
+                self.assertEqual(offered(text), "")
+
+    def test_raised_letters_take_what_is_raised_beside_them(self):
+        for text, line in (
+            ("2ˣ⁺¹", "2^(x+1)"),
+            ("e⁻ˣ", "e^(-x)"),
+            ("e²ˣ", "e^(2x)"),
+            ("eˣ + x²", "e^x + x²"),
+            ("x² + 1", "x² + 1"),
+        ):
+            self.assertEqual(raised_letters(text), line)
+
+    def test_what_is_offered_is_always_understood(self):
+        for text in (
+            *("f(x) = x^2 from", "∫ x dx", "lim x", "{", "circle", "circle radius", "Σ k", "if(x)"),
+            *("x, y, z", "A(1, 2, 3)", "x = cos t, y", "f: x", "1 2 3/4", ":=", "⌊x", "[0, 1)"),
+        ):
+            mend = offered(text)
+            if mend and not mend.startswith("waits"):
+                with self.subTest(text):
+                    self.assertEqual(offered(mend), "")
+
+    @given(some.text("xyz0123(){}[],;:|∫Σ√^_= <>.-+/ab∈⌊⌋ ifotrm", max_size=60))
+    @settings(max_examples=300, deadline=None)
+    def test_whatever_is_typed_is_rewritten_or_not(self, text):
+        for other in rewritings(text):
+            self.assertNotEqual(other, text)
+            self.assertLess(len(other), 40 * (len(text) + 10))
+
+    def test_long_lines_are_left_alone(self):
+        self.assertEqual([*rewritings("∫" * (LONGEST + 1))], [])
+
+
+if __name__ == "__main__":
+    unittest.main()
