@@ -38,7 +38,6 @@ class Sealed(BrowserTest):
 
     def question(self):
         self.turn_to("Practise")
-        self.at_rest()  # what is asked stands above the form, and would push it down
         self.page.get_by_text("Write a question").click()
         self.page.get_by_label("Kind").select_option(label="find all landmarks of a kind")
         self.page.get_by_role("button", name="Keep the question").click()

@@ -43,7 +43,13 @@ export function deskPart(at) {
   const tabs = () => /** @type {HTMLElement[]} */ ([...document.querySelectorAll(".desk-tabs [data-page]")]);
   const data = later("data", (host) => import("./data.js").then(({ dataIn }) => dataIn(at, host)));
   const working = later("working", (host) => import("./working.js").then(({ workingIn }) => workingIn(at, host)));
-  const practise = later("practise", (host) => import("./practise.js").then(({ practiseIn }) => practiseIn(at, host)));
+  // What is asked stands above the form: until it is there a click would meet something else.
+  const practise = later("practise", async (host) => {
+    const { practiseIn } = await import("./practise.js");
+    const made = practiseIn(at, host);
+    await made.open();
+    return made;
+  });
   const names = () => tabs().map((tab) => tab.dataset.page ?? "");
   return {
     page: "landmarks",

@@ -148,7 +148,7 @@ export function practiseIn(at, host) {
   return {
     open() {
       writing.lanes();
-      refresh();
+      return refresh();
     },
   };
 }
