@@ -6,7 +6,7 @@ import contextlib
 import os
 import subprocess
 import tempfile
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping, Sequence
 from pathlib import Path
 
 from sqlalchemy.engine import make_url
@@ -45,14 +45,8 @@ def restore(arguments: list[str]) -> int:
     with tempfile.TemporaryDirectory(prefix="axispath-restore-") as folder:
         script = Path(folder) / "restore.sql"
         # The whole file is read before anything is touched.
-        done = subprocess.run(
-            [programs() / "pg_restore", "--no-owner", f"--file={script}", str(file)],
-            capture_output=True,
-            text=True,
-            umask=PRIVATE,
-        )
-        if done.returncode:
-            raise CommandFailed(f"{file} is no whole backup:\n{done.stderr.strip()}")
+        given = ("--no-owner", f"--file={script}", str(file))
+        _carry_out("pg_restore", given, f"{file} is no whole backup")
         _refuse_unknown(file, script)
         with _database(alone=True) as address:
             _run(
@@ -74,16 +68,17 @@ def restore(arguments: list[str]) -> int:
 
 def _refuse_unknown(file: Path, script: Path) -> None:
     """Raises CommandFailed for what is not of this version or of one before."""
+    from alembic.script import ScriptDirectory
     from alembic.util import CommandError
 
-    from axispath.command.serving import revisions
+    from axispath.command.serving import migrations
 
     with script.open(encoding="utf-8", errors="replace") as lines:
         found = next((next(lines, "") for line in lines if line.startswith(VERSION)), "").strip()
     if not found:
         raise CommandFailed(f"{file} is a backup of something else: there are no sheets in it.")
     try:
-        revisions().get_revision(found)
+        ScriptDirectory.from_config(migrations()).get_revision(found)
     except CommandError as error:
         raise CommandFailed(
             f"{file} was written by a newer version of Axis Path: nothing was changed."
@@ -124,21 +119,28 @@ def _database(alone: bool = False) -> Iterator[str]:
 
 
 def _run(program: str, address: str, *given: str) -> None:
+    """A program of PostgreSQL on a database."""
     url = make_url(address)
+    where = (
+        f"--host={url.host}",
+        f"--port={url.port or 5432}",
+        f"--username={url.username}",
+        f"--dbname={url.database}",
+        "--no-password",
+    )
+    secret = {"PGPASSWORD": url.password or "", "PGCONNECT_TIMEOUT": "10"}
+    _carry_out(program, (*where, *given), f"{program} failed", secret)
+
+
+def _carry_out(
+    program: str, given: Sequence[str], failed: str, environment: Mapping[str, str] | None = None
+) -> None:
     done = subprocess.run(
-        [
-            programs() / program,
-            f"--host={url.host}",
-            f"--port={url.port or 5432}",
-            f"--username={url.username}",
-            f"--dbname={url.database}",
-            "--no-password",
-            *given,
-        ],
-        env={**os.environ, "PGPASSWORD": url.password or "", "PGCONNECT_TIMEOUT": "10"},
+        [programs() / program, *given],
+        env={**os.environ, **(environment or {})},
         capture_output=True,
         text=True,
         umask=PRIVATE,
     )
     if done.returncode:
-        raise CommandFailed(f"{program} failed:\n{done.stderr.strip()}")
+        raise CommandFailed(f"{failed}:\n{done.stderr.strip()}")

@@ -17,7 +17,7 @@ from axispath.command.keeping import Kept, Program, keep_running
 from axispath.command.place import ROOT, data_folder, free_port, only_once, port_is_free, secret
 
 if TYPE_CHECKING:
-    from alembic.script import ScriptDirectory
+    from alembic.config import Config
 
 HOME_PORT = 8127
 HOME = ("127.0.0.1", "::1", "localhost")
@@ -139,25 +139,21 @@ def refuse_the_street(host: str) -> None:
     )
 
 
-def revisions() -> ScriptDirectory:
-    """The schemas that there have been, the newest too."""
-    from alembic.config import Config
-    from alembic.script import ScriptDirectory
-
-    config = Config()
-    config.set_main_option("script_location", str(ROOT / "migrations"))
-    return ScriptDirectory.from_config(config)
-
-
-def migrate(address: str) -> None:
-    """Bring the database to the newest schema."""
-    from alembic import command
+def migrations(address: str = "") -> Config:
+    """Where the schemas are written down, and the database that is to have one of them."""
     from alembic.config import Config
 
     config = Config()
     config.set_main_option("script_location", str(ROOT / "migrations"))
     config.set_main_option("sqlalchemy.url", address.replace("%", "%%"))
-    command.upgrade(config, "head")
+    return config
+
+
+def migrate(address: str, to: str = "head") -> None:
+    """Bring the database to a schema, the newest where no other is named."""
+    from alembic import command
+
+    command.upgrade(migrations(address), to)
 
 
 def _web_port(host: str) -> int:

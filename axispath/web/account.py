@@ -17,6 +17,7 @@ from axispath.store.attempts import Wait
 from axispath.store.people import LONGEST, LONGEST_NAME, SHORTEST, Wrong
 from axispath.web.limits import network
 from axispath.web.person import (
+    KNOWN,
     browser,
     current_person,
     forget_cookie,
@@ -27,7 +28,6 @@ from axispath.web.person import (
 )
 
 T = TypeVar("T")
-BROWSER = "known"
 ANOTHER = "The passphrase is another one."
 blueprint = Blueprint("account", __name__, url_prefix="/account")
 
@@ -180,12 +180,12 @@ def _rotate(person: str, key: str) -> None:
     forget_cookie()
     keep_cookie(person, key)
     # This browser is known from now on, whoever else tries the name from its address.
-    session.setdefault(BROWSER, secrets.token_hex(8))
+    session.setdefault(KNOWN, secrets.token_hex(8))
 
 
 def _origin() -> str:
     """Where a passphrase comes from: a browser that was let in before, else a network."""
-    known = session.get(BROWSER)
+    known = session.get(KNOWN)
     return f"browser {known}" if known else f"at {network(request.remote_addr or '')}"
 
 

@@ -11,10 +11,8 @@ import base64
 import functools
 import hashlib
 import pickle
-from collections import Counter
-from collections.abc import Callable, Iterator, Sequence
-from contextlib import contextmanager
-from threading import Lock
+from collections.abc import Callable, Sequence
+from contextlib import ExitStack
 from typing import Any
 
 from flask import Response, current_app, request
@@ -25,6 +23,7 @@ from axispath.core.sheet.document import Document, View
 from axispath.core.sheet.edits import Edit
 from axispath.web import errands, present
 from axispath.web.asked import body, seen_revision
+from axispath.web.crowd import Crowd
 from axispath.web.inside import (
     VIEWS,
     Route,
@@ -34,11 +33,11 @@ from axispath.web.inside import (
     shown,
 )
 from axispath.web.limits import from_network
-from axispath.web.person import current_person, guest
+from axispath.web.person import guest
 from axispath.web.source import document_at
 from axispath.work.client import Broker, Here
 from axispath.work.kinds import LONG, QUICK, Kind
-from axispath.work.protocol import Busy, Cut, Job, called
+from axispath.work.protocol import Cut, Job, called, is_person
 
 PAYLOADS = 24 << 20  # bytes
 # Threads of a process that wait for one guest, and for all from one network who are nobody yet.
@@ -89,39 +88,16 @@ def ask(kind: Kind, route: str, same: str, function: Callable[..., Any], *given:
     """Have something carried out. Raises what it raises, Busy, or Cut."""
     broker: Broker | Here = current_app.extensions["broker"]
     who = guest()
-    network = "" if current_person() is not None else from_network()
+    network = "" if is_person(who) else from_network()
     job = Job(kind.name, who, route, same, called(function, *given), network)
-    with _threads.held(who, MOST_OF_ONE), _threads.held(network, MOST_OF_VISITORS):
+    with ExitStack() as waiting:
+        waiting.enter_context(_waiting.one_more(who, MOST_OF_ONE))
+        if network:
+            waiting.enter_context(_waiting.one_more(network, MOST_OF_VISITORS))
         return broker.ask(job)
 
 
-class Held:
-    """How many threads of this process wait for somebody; safe under threads."""
-
-    def __init__(self) -> None:
-        self._lock = Lock()
-        self._count: Counter[str] = Counter()
-
-    @contextmanager
-    def held(self, who: str, most: int) -> Iterator[None]:
-        """One more, unless there are as many already. Raises Busy."""
-        if not who:
-            yield
-            return
-        with self._lock:
-            if self._count[who] >= most:
-                raise Busy
-            self._count[who] += 1
-        try:
-            yield
-        finally:
-            with self._lock:
-                self._count[who] -= 1
-                if not self._count[who]:
-                    del self._count[who]
-
-
-_threads = Held()
+_waiting = Crowd()
 
 
 def name_of(*shaping: Any) -> str:

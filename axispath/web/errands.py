@@ -13,9 +13,10 @@ from axispath.store import errands
 from axispath.store.database import Store, plain_address
 from axispath.web import sealing
 from axispath.web.asked import answered
-from axispath.web.person import current_person, guest, store
+from axispath.web.person import guest, store
 from axispath.work.client import Here
 from axispath.work.errands import work
+from axispath.work.protocol import is_person
 
 blueprint = Blueprint("errands", __name__, url_prefix="/api/errands")
 
@@ -30,7 +31,7 @@ def begin(call: bytes) -> Response:
         work(store(), broker, errand)
     else:
         # Its own transaction: a worker that is quick must find what it is about.
-        which = "errands" if current_person() is not None else "visitors"
+        which = "errands" if is_person(guest()) else "visitors"
         task = _queue(store()).configure_task("carry out", queue=which, priority=-before)
         task.defer(errand_id=errand)
     response = answered({"errand": errand})

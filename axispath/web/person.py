@@ -20,6 +20,7 @@ from axispath.store.history import NotFound
 from axispath.store.receipts import once
 from axispath.store.sheets import Opened
 
+KNOWN = "known"  # what the cookie of a browser that was let in before keeps, whoever is in
 FRESH = 5.0  # seconds for which a cookie that was good is taken to be so
 BROWSERS = ("Firefox", "Edg", "OPR", "Chromium", "Chrome", "Safari")
 SYSTEMS = ("Android", "iPhone", "iPad", "Windows", "Mac OS", "CrOS", "Linux")
@@ -130,7 +131,7 @@ def keep_cookie(person: str, key: str) -> None:
 def forget_cookie() -> None:
     """A cookie of nobody."""
     _good.keep((store().address, session.get("person"), own_key()), (False, time.monotonic()))
-    for name in [name for name in session if name != "known"]:
+    for name in [name for name in session if name != KNOWN]:
         session.pop(name)
     g.signed_in = False
 

@@ -7,6 +7,7 @@ from contextlib import redirect_stdout
 from pathlib import Path
 from unittest import mock
 
+from alembic.script import ScriptDirectory
 from sqlalchemy import create_engine, text
 from sqlalchemy.engine import make_url
 from sqlalchemy.exc import ProgrammingError
@@ -14,7 +15,7 @@ from sqlalchemy.exc import ProgrammingError
 from axispath.command import backing
 from axispath.command.cluster import programs
 from axispath.command.errors import CommandFailed
-from axispath.command.serving import migrate, revisions
+from axispath.command.serving import migrate, migrations
 from axispath.core.sheet.document import Document
 from axispath.store import people, sheets
 from axispath.store.database import Store
@@ -60,6 +61,9 @@ class Restoring(Case):
         store.engine.dispose()
         return found
 
+    def revisions(self):
+        return ScriptDirectory.from_config(migrations())
+
     def versions(self):
         engine = create_engine(address())
         with engine.begin() as session:
@@ -83,17 +87,11 @@ class Restoring(Case):
             self.do("select * from stranger")
 
     def test_one_of_an_older_version_is_brought_up_to_date(self):
-        from alembic import command
-        from alembic.config import Config
-
-        head = revisions().get_current_head()
-        older = revisions().get_revision(head).down_revision
-        config = Config()
-        config.set_main_option("script_location", str(revisions().dir))
-        config.set_main_option("sqlalchemy.url", address().replace("%", "%%"))
+        head = self.revisions().get_current_head()
+        older = self.revisions().get_revision(head).down_revision
         self.store.engine.dispose()
         self.do("drop schema public cascade", "create schema public")
-        command.upgrade(config, older)
+        migrate(address(), older)
         file = self.backup("older")
         self.put_right()
         self.command(backing.restore, file)
@@ -103,7 +101,7 @@ class Restoring(Case):
     def test_one_of_a_newer_version_changes_nothing(self):
         self.do("update alembic_version set version_num = 'ffffffffffff'")
         file = self.backup("newer")
-        self.do(f"update alembic_version set version_num = '{revisions().get_current_head()}'")
+        self.do(f"update alembic_version set version_num = '{self.revisions().get_current_head()}'")
         self.refused(file, "by a newer version")
 
     def test_one_of_something_else_and_one_that_was_cut_change_nothing(self):

@@ -233,7 +233,7 @@ def _kept(document: Document, lane: Lane, text: str, keep: bool) -> Document:
         return revised(document, lane, _read_as(text))
     except EditRefused as error:
         if not keep or not text.strip() or len(text) > MAX_LENGTH:
-            if error.mend is None or not _is_read(document, lane, error.mend):
+            if error.mend is None or not _tried(document, lane, error.mend)[0]:
                 error.mend = _another(document, lane, text) or error.mend
             raise
         return document.with_lane(lane.model_copy(update={"text": text.strip()}))
@@ -242,27 +242,21 @@ def _kept(document: Document, lane: Lane, text: str, keep: bool) -> Document:
 def _another(document: Document, lane: Lane, text: str) -> str | None:
     """The line as it is written here, where it is one that is written otherwise elsewhere."""
     for other in rewritings(text):
-        for line in (other, _mend(document, lane, other)):
-            if line is not None and _is_read(document, lane, line):
-                return line
+        good, mend = _tried(document, lane, other)
+        if good:
+            return other
+        if mend is not None and _tried(document, lane, mend)[0]:
+            return mend
     return None
 
 
-def _mend(document: Document, lane: Lane, text: str) -> str | None:
-    try:
-        revised(document, lane, _read_as(text))
-    except EditRefused as error:
-        return error.mend
-    return None
-
-
-def _is_read(document: Document, lane: Lane, text: str) -> bool:
-    """Whether a line is understood, and waits for nothing."""
+def _tried(document: Document, lane: Lane, text: str) -> tuple[bool, str | None]:
+    """Whether a line is understood and waits for nothing; else how it is mended, if it can be."""
     try:
         found = resolve(revised(document, lane, _read_as(text))).lane(lane.id)
-    except EditRefused:
-        return False
-    return found is not None and not found.missing
+    except EditRefused as error:
+        return False, error.mend
+    return found is not None and not found.missing, None
 
 
 def _read_as(text: str) -> str:
