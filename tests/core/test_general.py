@@ -7,8 +7,10 @@ from fractions import Fraction
 
 import sympy
 
-from axispath.core.equations.general import general
+from axispath.core.equations.general import determined, every_solution
+from axispath.core.equations.linear import LinearSystem, smallest, solved
 from axispath.core.quantities.surds import Surd
+from axispath.core.quantities.values import Grid
 from axispath.core.sheet.document import Document
 from axispath.core.sheet.edits import AddBlock, apply
 from axispath.core.sheet.resolve import resolve
@@ -36,18 +38,20 @@ class General(Case):
             letters = sympy.symbols(names)
             matrix = sympy.Matrix([row[:-1] for row in rows])
             every = sympy.linsolve((matrix, sympy.Matrix([row[-1] for row in rows])), *letters)
-            found = general([tuple(map(Surd.of, row)) for row in rows], names)
+            exact = [tuple(map(Surd.of, row)) for row in rows]
+            found = solved(LinearSystem(names, Grid(tuple(exact))))
             with self.subTest(rows=rows):
                 if not every:
                     kinds.add("none")
-                    chosen = [rows[k] for k in found.against]
+                    self.assertEqual(found.kind, "none")
+                    chosen = [rows[k] for k in smallest(exact, names)]
                     bare = sympy.Matrix([row[:-1] for row in chosen])
                     self.assertGreater(sympy.Matrix(chosen).rank(), bare.rank())
                     continue
                 (place,) = every
                 wanted = {n: v for n, v in zip(names, place, strict=True) if v.is_number}
                 self.assertEqual(
-                    {name: value.rational for name, value in found.determined.items()},
+                    {name: value.rational for name, value in determined(found).items()},
                     {name: Fraction(int(v.p), int(v.q)) for name, v in wanted.items()},
                 )
                 if len(wanted) < len(names):
@@ -57,10 +61,11 @@ class General(Case):
 
     def check(self, found, names, rows):
         """Whatever the free ones are, the equations hold."""
-        *said, free = found.words.split("; ")
+        words = every_solution(found)
+        *said, free = words.split("; ")
         given = re.findall(r"[a-d]\b", free.removesuffix("may be anything"))
         for start in (1, -7):
-            values = {name: value.rational for name, value in found.determined.items()}
+            values = {name: value.rational for name, value in determined(found).items()}
             values |= {name: Fraction(start + 3 * k) for k, name in enumerate(given)}
             for one in said:
                 name, _, text = one.partition(" = ")
@@ -69,7 +74,7 @@ class General(Case):
                 values[name] = eval(plain, {"Fraction": Fraction, **values})
             for row in rows:
                 left = sum(row[k] * values[name] for k, name in enumerate(names))
-                self.assertEqual(left, row[-1], found.words)
+                self.assertEqual(left, row[-1], words)
 
     def block(self, *lines):
         document = apply(Document(), AddBlock(text="\n".join(lines)))

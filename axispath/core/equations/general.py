@@ -1,9 +1,8 @@
-"""The general solution of a linear system with too few equations, and what is determined of it."""
+"""Linear equations by elimination: what is determined, and all solutions in words."""
 
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
 
 from axispath.core import catalogue
 from axispath.core.arithmetic.balls import precision
@@ -12,66 +11,63 @@ from axispath.core.calculation.trees import tree_of
 from axispath.core.equations.clashes import difference_of
 from axispath.core.equations.core import Sides
 from axispath.core.equations.engines.verify import BITS
-from axispath.core.equations.linear import LinearSystem, linear, row_of, smallest, solved
+from axispath.core.equations.linear import LinearSolution, LinearSystem, linear, row_of, solved
 from axispath.core.language.numbers import listed
 from axispath.core.language.plain import plain
 from axispath.core.quantities.scalars import TooWide, is_zero
 from axispath.core.quantities.surds import Surd
 from axispath.core.quantities.values import Grid, NoResult, Scalar, Value
 
-Row = tuple[Scalar, ...]
+
+class Contradiction(NoResult):
+    """Linear equations without a solution, with their rows."""
+
+    def __init__(self, rows: tuple[tuple[Scalar, ...], ...]) -> None:
+        super().__init__("they contradict each other")
+        self.rows = rows
 
 
-@dataclass(frozen=True, slots=True)
-class General:
-    """``determined`` are unknowns that are the same in every solution, ``words`` the others.
-
-    ``against`` are the places of rows that contradict each other.
-    """
-
-    determined: dict[str, Scalar]
-    words: str = ""
-    against: tuple[int, ...] = ()
-
-
-def general_of(
+def eliminated(
     sides: Sequence[Sides],
     names: tuple[str, ...],
     calculator: Calculator,
     known: Mapping[str, Value],
-) -> General | None:
-    """The same of equations; None where they are not linear."""
+) -> LinearSolution | None:
+    """The solutions of linear equations; None for others. Raises NoResult, Contradiction."""
     differences = [difference_of(one) for one in sides]
     if not all(linear(one, set(names)) for one in differences):
         return None
-    try:
-        with precision(BITS):
-            rows = [row_of(one, names, calculator, known) for one in differences]
-            return general(rows, names)
-    except (NoResult, TooWide):
-        return None
+    with precision(BITS):
+        rows = tuple(row_of(one, names, calculator, known) for one in differences)
+        try:
+            found = solved(LinearSystem(names, Grid(rows)))
+        except TooWide:
+            raise NoResult("whether they can be told apart was not settled") from None
+    if found.kind == "none":
+        raise Contradiction(rows)
+    return found
 
 
-def general(rows: Sequence[Row], names: tuple[str, ...]) -> General | None:
-    """What rows say of some unknowns, the right-hand side last; None where it is not settled."""
-    try:
-        found = solved(LinearSystem(names, Grid(tuple(rows))))
-        if found.kind == "none":
-            return General({}, against=tuple(smallest(list(rows), names)))
-        determined = {
-            name: value
-            for name, value, shares in found.values
-            if all(is_zero(share) for share in shares)
-        }
-        said = [
-            f"{name} = {_sum(value, dict(zip(found.free, shares, strict=True)))}"
-            for name, value, shares in found.values
-            if name not in determined
-        ]
-    except (TooWide, NoResult):
-        return None
-    free = f"{listed(found.free)} may be anything" if found.free else ""
-    return General(determined, "; ".join([*said, free] if said else [free] if free else []))
+def determined(found: LinearSolution) -> dict[str, Scalar]:
+    """The unknowns that are the same in every solution. Raises TooWide."""
+    return {
+        name: value
+        for name, value, shares in found.values
+        if all(is_zero(share) for share in shares)
+    }
+
+
+def every_solution(found: LinearSolution) -> str:
+    """The unknowns that are not, by those that are free. Raises TooWide, and NoResult where the
+    numbers in it are not exact.
+    """
+    fixed = determined(found)
+    said = [
+        f"{name} = {_sum(value, dict(zip(found.free, shares, strict=True)))}"
+        for name, value, shares in found.values
+        if name not in fixed
+    ]
+    return "; ".join([*said, *([f"{listed(found.free)} may be anything"] if found.free else [])])
 
 
 def _sum(constant: Scalar, shares: dict[str, Scalar]) -> str:

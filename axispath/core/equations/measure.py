@@ -189,26 +189,27 @@ class Measuring:
 
     def sum(self, terms: tuple[Expression, ...]) -> Bare:
         """Terms of one dimension."""
-        # Behind a minus −20 °C is 20 °C taken away, and not a temperature below zero.
-        away = [k for k, term in enumerate(terms) if k and isinstance(term, Negation)]
-        inner = [
-            self.bare(term.operand if k in away and isinstance(term, Negation) else term)
-            for k, term in enumerate(terms)
-        ]
-        parts = [
-            replace(one, tree=Negation(one.tree)) if k in away else one
-            for k, one in enumerate(inner)
-        ]
+        parts = [self.bare(terms[0]), *(self._added(term) for term in terms[1:])]
         for part in parts[1:]:
             self.dimensions.same(
                 parts[0].form, part.form, lambda a, b: f"{a} and {b} cannot be added or compared"
             )
-        scaled = [k for k, part in enumerate(parts) if part.scale is not None]
-        if len(scaled) > 1 and not (len(terms) == 2 and away):
+        scales = [part.scale for part in parts if part.scale is not None]
+        away = [isinstance(term, Negation) for term in terms[1:]]
+        if len(scales) > 1 and away != [True]:
             raise NoResult(TEMPERATURES)
         form = next((p.form for p in parts if not is_wild(p.form)), parts[0].form)
-        scale = parts[scaled[0]].scale if len(scaled) == 1 and scaled[0] not in away else None
+        kept = [part.scale for part in parts[:1] if part.scale is not None]
+        kept += [p.scale for p, off in zip(parts[1:], away, strict=True) if p.scale and not off]
+        scale = kept[0] if len(scales) == len(kept) == 1 else None
         return Bare(Sum(tuple(p.tree for p in parts)), form, scale)
+
+    def _added(self, term: Expression) -> Bare:
+        """A term behind the first: −20 °C is 20 °C taken away there, not one below zero."""
+        if not isinstance(term, Negation):
+            return self.bare(term)
+        inner = self.bare(term.operand)
+        return replace(inner, tree=Negation(inner.tree))
 
     def power(self, base: Expression, exponent: Expression) -> Bare:
         """A power; that of a quantity has a number written out for its exponent."""

@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping
+from contextlib import suppress
 from dataclasses import dataclass, field, replace
 from fractions import Fraction
 from functools import partial
 
 from flint import arb
 
-from axispath.core.arithmetic.balls import precision
 from axispath.core.arithmetic.letter import uses
 from axispath.core.arithmetic.program import Definition, NotComputable
 from axispath.core.arithmetic.unit import AngleUnit
@@ -20,9 +20,13 @@ from axispath.core.equations.clashes import Clashes, Number, Numbers, difference
 from axispath.core.equations.core import Core, Sides, core_of
 from axispath.core.equations.engines import ENGINES, Found, Task
 from axispath.core.equations.engines.engine import Limits, within
-from axispath.core.equations.engines.verify import BITS
-from axispath.core.equations.general import general, general_of
-from axispath.core.equations.linear import LinearSystem, linear, row_of, solved
+from axispath.core.equations.general import (
+    Contradiction,
+    determined,
+    eliminated,
+    every_solution,
+)
+from axispath.core.equations.linear import LinearSolution
 from axispath.core.equations.measure import Kind, kind_of_value
 from axispath.core.equations.measured import measured, needed
 from axispath.core.equations.solved import Solution, Solved, Step, System, Trouble, equations_told
@@ -34,7 +38,7 @@ from axispath.core.language.tree import Name
 from axispath.core.quantities.dimensions import NONE, Dimension
 from axispath.core.quantities.scalars import TooWide, real_ball
 from axispath.core.quantities.surds import Surd
-from axispath.core.quantities.values import Grid, Measured, NoResult, Scalar, Value
+from axispath.core.quantities.values import Measured, NoResult, Scalar, Value
 
 MOST_SOLUTIONS = 16
 MOST_COST = 15_000  # evaluations of all searches together
@@ -157,7 +161,7 @@ class _Solver:
                     after.append({**known, **values})
                 else:
                     words["within the bounds that are given"] = None
-        complete = complete and (why is None or isinstance(why, _Contradiction | _NotReal))
+        complete = complete and (why is None or isinstance(why, Contradiction | _NotReal))
         if len(after) > MOST_SOLUTIONS:
             words[f"only {MOST_SOLUTIONS} of {len(after)} solutions are followed"] = None
             after, complete = after[:MOST_SOLUTIONS], False
@@ -177,7 +181,7 @@ class _Solver:
         complete: bool,
     ) -> None:
         """Say why a part has no solution."""
-        if isinstance(why, _Contradiction):
+        if isinstance(why, Contradiction):
             self.troubles.append(self.clashes.in_part(part, why.rows))
             return
         names = listed(part.unknowns)
@@ -213,28 +217,20 @@ class _Solver:
         alone = self._alone(sides, names, known)
         if alone is not None:
             return alone
-        letters = set(names)
-        differences = [difference_of(one) for one in sides]
-        if not all(linear(one, letters) for one in differences):
+        found = eliminated(sides, names, self.calculator, {**self.given, **known})
+        if found is None:
             return None
-        with precision(BITS):
-            rows = [
-                row_of(one, names, self.calculator, {**self.given, **known}) for one in differences
-            ]
-            try:
-                found = solved(LinearSystem(names, Grid(tuple(rows))))
-            except TooWide:
-                raise NoResult("whether they can be told apart was not settled") from None
-        if found.kind == "none":
-            raise _Contradiction(tuple(rows))
         if found.kind == "many":
-            words = f"{listed(found.free)} may be anything"
-            if all(self.found.of.get(name, NONE) == NONE for name in names):
-                every = general(rows, names)
-                words = every.words if every is not None and every.words else words
-            raise NoResult(f"the equations say the same, and {words}")
+            raise NoResult(f"the equations say the same, and {self._every(found, names)}")
         values = {name: value for name, value, _ in found.values}
         return Found((tuple(_number(values[name]) for name in names),), True)
+
+    def _every(self, found: LinearSolution, names: tuple[str, ...]) -> str:
+        """All solutions in words, where they are plain numbers; else what is free in them."""
+        if all(self.found.of.get(name, NONE) == NONE for name in names):
+            with suppress(NoResult, TooWide):
+                return every_solution(found)
+        return f"{listed(found.free)} may be anything"
 
     def _engine(self, sides: list[Sides], names: tuple[str, ...], known: Numbers) -> Found:
         """Any other part, by the first engine that takes what is left of it."""
@@ -286,18 +282,16 @@ class _Solver:
         above = {**self.given, **known}
         missing = needed_names - set(part.unknowns) - set(above)
         found = None
-        if numbers and not others and not missing:
-            found = general_of(sides, part.unknowns, self.calculator, above)
-        if found is None:
-            self._loose(part)
+        try:
+            if numbers and not others and not missing:
+                found = eliminated(sides, part.unknowns, self.calculator, above)
+            values = {n: _number(v) for n, v in determined(found).items()} if found else {}
+        except Contradiction as against:
+            self.troubles.append(self.clashes.in_part(part, against.rows))
             return branches, set()
-        if found.against:
-            among = tuple(numbers[k] for k in found.against)
-            self.troubles.append(Trouble(f"{equations_told(among)} contradict each other", among))
-            return branches, set()
-        bare = all(self.found.of.get(name, NONE) == NONE for name in part.unknowns)
-        self._loose(part, found.words if bare else "")
-        values = {name: _number(value) for name, value in found.determined.items()}
+        except (NoResult, TooWide):
+            found, values = None, {}
+        self._loose(part, self._every(found, part.unknowns) if found else "")
         if not values or not within(self.limits, values):
             return branches, set()
         self.steps.append(Step(numbers, tuple(values), "the same in every solution"))
@@ -371,14 +365,6 @@ class _Solver:
             if isinstance(both, Surd | arb):
                 found[number] = float(abs(real_ball(both)).mid())
         return found
-
-
-class _Contradiction(NoResult):
-    """Linear equations without a solution, with their rows."""
-
-    def __init__(self, rows: tuple[tuple[Scalar, ...], ...]) -> None:
-        super().__init__("they contradict each other")
-        self.rows = rows
 
 
 class _NotReal(NoResult):

@@ -11,11 +11,8 @@ from collections.abc import Callable, Iterator
 
 Rule = Callable[[str], str]
 LONGEST = 400  # characters of a line that is looked at
-_NUMBER = r"[-−+]?\s*(?:\d+(?:\.\d+)?|\.\d+)?\s*(?:π|pi|√\d+)?(?:\s*/\s*\d+)?"
 _END = r"[^,;()\[\]|]+?"
-_LETTERS = {
-    **dict(zip("ˣʸᶻᵗⁿᵏᵐᵃᵇᶜᵈᵉᶠᵍʰⁱʲˡᵒᵖʳˢᵘᵛʷ", "xyztnkmabcdefghijloprsuvw", strict=True)),
-}
+_LETTERS = dict(zip("ˣʸᶻᵗⁿᵏᵐᵃᵇᶜᵈᵉᶠᵍʰⁱʲˡᵒᵖʳˢᵘᵛʷ", "xyztnkmabcdefghijloprsuvw", strict=True))
 _RAISED = str.maketrans("⁰¹²³⁴⁵⁶⁷⁸⁹⁺⁻⁽⁾", "0123456789+-()")
 _RUN = re.compile(f"[{''.join(_LETTERS)}⁰¹²³⁴⁵⁶⁷⁸⁹⁺⁻⁽⁾]+")
 _BRACKET = {"[": "<=", "(": "<", "]": "<"}
@@ -204,18 +201,12 @@ def _circle(text: str) -> str:
     if radius is None:
         return text
     across, upwards = (
-        letter if centre is None or float_of(place) == 0 else f"({letter} - ({place.strip()}))"
+        letter
+        if centre is None or re.fullmatch(r"\s*0(?:\.0*)?\s*", place)
+        else f"({letter} - ({place.strip()}))"
         for letter, place in zip("xy", centre.groups() if centre else ("0", "0"), strict=True)
     )
     return f"{across}^2 + {upwards}^2 = {radius[1]}^2"
-
-
-def float_of(text: str) -> float | None:
-    """A plain number; None for anything else."""
-    try:
-        return float(text)
-    except ValueError:
-        return None
 
 
 def _domain(text: str) -> str:
@@ -243,24 +234,24 @@ def _letter(formula: str) -> str:
 
 _WHOLE = r"(?P<formula>.+?)"
 _OF = r"(?P<letter>[a-zA-Zθ])"
-_PAIR = rf"(?P<low>{_END})"
-_TOP = rf"(?P<high>{_END})"
+_LOW = rf"(?P<low>{_END})"
+_HIGH = rf"(?P<high>{_END})"
 DOMAINS = (
-    (rf"{_WHOLE}\s*,\s*{_PAIR}\s*\.\.\.?\s*{_TOP}\s*", "<=", "<="),
-    (rf"{_WHOLE}\s*,?\s+(?:for\s+{_OF}\s+)?from\s+{_PAIR}\s+to\s+{_TOP}\s*", "<=", "<="),
-    (rf"{_WHOLE}\s*,?\s+(?:for\s+{_OF}\s+)?between\s+{_PAIR}\s+and\s+{_TOP}\s*", "<=", "<="),
+    (rf"{_WHOLE}\s*,\s*{_LOW}\s*\.\.\.?\s*{_HIGH}\s*", "<=", "<="),
+    (rf"{_WHOLE}\s*,?\s+(?:for\s+{_OF}\s+)?from\s+{_LOW}\s+to\s+{_HIGH}\s*", "<=", "<="),
+    (rf"{_WHOLE}\s*,?\s+(?:for\s+{_OF}\s+)?between\s+{_LOW}\s+and\s+{_HIGH}\s*", "<=", "<="),
     (
-        rf"{_WHOLE}\s*,?\s+(?:on|for|in)\s+(?:{_OF}\s*(?:∈|in)\s*)?(?P<open>[\[(\]]){_PAIR}[,;]{_TOP}(?P<close>[\])\[])\s*",
+        rf"{_WHOLE}\s*,?\s+(?:on|for|in)\s+(?:{_OF}\s*(?:∈|in)\s*)?(?P<open>[\[(\]]){_LOW}[,;]{_HIGH}(?P<close>[\])\[])\s*",
         "",
         "",
     ),
     (
-        rf"{_WHOLE}\s*[,;]\s*{_OF}\s*(?:∈|in)\s*(?P<open>[\[(\]]){_PAIR}[,;]{_TOP}(?P<close>[\])\[])\s*",
+        rf"{_WHOLE}\s*[,;]\s*{_OF}\s*(?:∈|in)\s*(?P<open>[\[(\]]){_LOW}[,;]{_HIGH}(?P<close>[\])\[])\s*",
         "",
         "",
     ),
-    (rf"{_WHOLE}\s*[,;]\s*{_PAIR}\s*(?:≤|<=)\s*{_OF}\s*(?:≤|<=)\s*{_TOP}\s*", "<=", "<="),
-    (rf"{_WHOLE}\s*[,;]\s*{_PAIR}\s*<\s*{_OF}\s*<\s*{_TOP}\s*", "<", "<"),
+    (rf"{_WHOLE}\s*[,;]\s*{_LOW}\s*(?:≤|<=)\s*{_OF}\s*(?:≤|<=)\s*{_HIGH}\s*", "<=", "<="),
+    (rf"{_WHOLE}\s*[,;]\s*{_LOW}\s*<\s*{_OF}\s*<\s*{_HIGH}\s*", "<", "<"),
 )
 """How a domain is written behind a formula: what is read of it, and the signs at its ends."""
 
@@ -270,11 +261,6 @@ def _mixed(text: str) -> str:
     return re.sub(r"(?<![\w.])(\d+)\s+(\d+)\s*/\s*(\d+)(?![\w.])", r"(\1 + \2/\3)", text)
 
 
-def _chosen(text: str) -> str:
-    """5 choose 2."""
-    return re.sub(r"\b(\w+)\s+choose\s+(\w+)\b", r"binomial(\1, \2)", text)
-
-
 RULES: tuple[Rule, ...] = (
     _end_of_sentence,
     _delimiters,
@@ -282,7 +268,6 @@ RULES: tuple[Rule, ...] = (
     _arrow,
     _asked,
     _rounded,
-    raised_letters,
     _index_of_root,
     _integral,
     _with_commas,
@@ -298,6 +283,5 @@ RULES: tuple[Rule, ...] = (
     _signs,
     _function_of_two,
     _mixed,
-    _chosen,
 )
 """The ways of writing that are known, those first that say most."""

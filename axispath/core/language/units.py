@@ -24,11 +24,13 @@ class Units(Calls, ABC):
         word, scope = self.token.text, self.scope
         if self.token.kind != "name":
             return False
-        named = word in scope.values or word in scope.functions
-        if named and not (behind_number and word in scope.units):
+        if self._is_named(word) and not (behind_number and word in scope.units):
             return False
         constant = word in scope.vocabulary.yielding and not behind_number
         return not constant and scope.vocabulary.is_unit(word)
+
+    def _is_named(self, word: str) -> bool:
+        return word in self.scope.values or word in self.scope.functions
 
     def unit(self) -> Expression:
         """A unit with its exponent."""
@@ -42,8 +44,7 @@ class Units(Calls, ABC):
         for token in self.tokens[self.at + 1 :]:
             word, last, before = token.text, before, token.text
             if token.kind == "name":
-                named = word in self.scope.values or word in self.scope.functions
-                if named or not self.scope.vocabulary.is_unit(word):
+                if self._is_named(word) or not self.scope.vocabulary.is_unit(word):
                     return False
                 count += 1
             elif word == ")":

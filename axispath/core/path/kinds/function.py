@@ -100,8 +100,9 @@ def _telling_path(lane: ResolvedLane) -> Path | None:
 
 def _reaches(lane: ResolvedLane) -> tuple[float, ...]:
     """How far to look, in what x counts."""
-    angle = lane.unit is AngleUnit.DEGREE and lane.statement is not None
-    return IN_DEGREES if angle and lane.statement and of_angles(lane.statement.body) else REACHES
+    if lane.unit is not AngleUnit.DEGREE or lane.statement is None:
+        return REACHES
+    return IN_DEGREES if of_angles(lane.statement.body) else REACHES
 
 
 def _across(places: list[float], margins: bool) -> tuple[float, float]:
