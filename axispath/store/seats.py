@@ -21,7 +21,7 @@ from axispath.store.shows import Seal, Shows
 
 MOST_ENTRIES = 5000  # of one record; from then on only what follows is noted
 ALWAYS = ("answered", "handed in", "more time", "let in", "locked", "unlocked")
-MOST_REPORTS = 1500  # of what a page says of itself, of each kind, so that all kinds have room
+MOST_REPORTS = 1500  # entries from which on each kind that a page reports has its share of them
 MOST_DETAIL = 300  # signs
 GONE = timedelta(seconds=40)  # without a word from a page, after which it counts as away
 KINDS = {

@@ -16,13 +16,13 @@ from sqlalchemy import text
 from werkzeug.exceptions import NotFound
 
 from axispath.store.database import StoreGone
+from axispath.web.hosts import LOOPBACK
 from axispath.web.person import store
 from axispath.work.client import Broker, Here
 from axispath.work.protocol import Busy
 
 blueprint = Blueprint("operating", __name__)
 LEAST_DISK = 200 << 20  # bytes free below which a disk is called full
-LOOPBACK = ("127.0.0.1", "::1")
 SHARED = "PROMETHEUS_MULTIPROC_DIR"  # where the counts of all web processes come together
 
 REQUESTS = Counter("axispath_requests", "Requests answered", ("route", "status"))

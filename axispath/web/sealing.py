@@ -6,7 +6,8 @@ from contextlib import suppress
 from dataclasses import dataclass
 from datetime import datetime
 
-from flask import Flask, request
+import orjson
+from flask import Flask, g, request
 from flask.typing import ResponseReturnValue
 
 from axispath.capabilities import CAPABILITIES, edits_off, is_off, whole
@@ -113,7 +114,7 @@ def guard(app: Flask) -> None:
                 raise SwitchedOff("Enter first, with your name.")
         person = current_person()
         hot = route.startswith(UNDER_THE_HAND)
-        inside = examined(person, hot) if person is not None else None
+        g.examined = inside = examined(person, hot) if person is not None else None
         if inside is not None:
             off |= inside.off
             link = token or (not key and str(at.get("token") or ""))
@@ -138,7 +139,11 @@ def guard(app: Flask) -> None:
 def _tried() -> set[str]:
     """The names of all edits that a request brings, wherever they stand in it."""
     found: set[str] = set()
-    waiting = [request.get_json(silent=True)]
+    try:
+        # As the routes read it: whatever a request says that it is.
+        waiting = [orjson.loads(request.get_data())]
+    except orjson.JSONDecodeError:
+        return found
     while waiting:
         one = waiting.pop()
         if isinstance(one, dict):
@@ -152,8 +157,7 @@ def _tried() -> set[str]:
 
 def begun() -> datetime | None:
     """When whoever asks began a sealed sitting that is not over: what they had before is shut."""
-    person = current_person()
-    inside = examined(person) if person is not None else None
+    inside: Examined | None = g.examined
     return inside.since if inside is not None else None
 
 

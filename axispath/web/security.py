@@ -5,6 +5,7 @@ from __future__ import annotations
 from flask import Flask, Response, request
 from flask_wtf import CSRFProtect
 
+from axispath.web.asked import refuse_strange
 from axispath.web.inside import VIEWS
 
 # What is about people, and is not kept by a browser that others may use after them.
@@ -38,7 +39,9 @@ HEADERS_OF_FILES = {"X-Content-Type-Options": "nosniff"}
 
 
 def protect(app: Flask) -> None:
-    """Demand a CSRF token for every change, and send strict headers with every answer."""
+    """Demand a CSRF token for every change, refuse signs that nothing can hold, and send strict
+    headers with every answer.
+    """
     csrf = CSRFProtect(app)
     app.config["WTF_CSRF_CHECK_DEFAULT"] = False
 
@@ -51,6 +54,9 @@ def protect(app: Flask) -> None:
         # A managing device has no page, and signs what it says.
         if not (looks and request.path.startswith(LOOKS)) and request.endpoint != "sealed.locked":
             csrf.protect()
+        # What a script sends is looked at where it is read.
+        for given in (request.form, request.args):
+            refuse_strange([*given.keys(), *given.listvalues()])
 
     @app.after_request
     def add_headers(response: Response) -> Response:

@@ -17,7 +17,6 @@ from axispath.store.access import Ended
 from axispath.store.database import StoreGone
 from axispath.store.errands import TooMany
 from axispath.store.sheets import Conflict, NotFound
-from axispath.web import asked
 from axispath.web.person import was_signed_out
 from axispath.work.protocol import TOO_LARGE, TOO_LONG, Busy, Cut, way
 
@@ -26,12 +25,6 @@ log = logging.getLogger("axispath")
 
 def answer(app: Flask) -> None:
     """Give every error a sentence: JSON for scripts, a page for people."""
-
-    @app.before_request
-    def look() -> None:
-        # What a script sends is looked at where it is read.
-        for given in (request.form, request.args):
-            asked.refuse_strange([*given.keys(), *given.listvalues()])
 
     @app.errorhandler(EditRefused)
     def refused(error: EditRefused) -> ResponseReturnValue:

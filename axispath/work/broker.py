@@ -213,23 +213,22 @@ class Broker:
         busy: Counter[tuple[str, str]] = Counter()
         for worker in self.workers:
             if worker.task is not None:
-                busy.update(_turns(worker.task.job))
+                busy.update([*_whose(worker.task.job), *_shares(worker.task.job)])
         # People before those who are nobody yet, and who has least before who has more.
-        first = sorted(self.waiting, key=lambda one: self._before(one.job, busy))
+        first = sorted(
+            self.waiting,
+            key=lambda one: (bool(one.job.network), *(busy[turn] for turn in _whose(one.job))),
+        )
         for task in first:
             job = task.job
             most = max(1, self.kinds[job.kind].processes - 1)
-            if busy["", job.guest] >= AT_ONCE or any(busy[one] >= most for one in _turns(job)[1:3]):
+            if busy["", job.guest] >= AT_ONCE or any(busy[one] >= most for one in _shares(job)):
                 continue
             idle = self._idle(job)
             if idle is not None:
                 self.waiting.remove(task)
-                busy.update(_turns(job))
+                busy.update([*_whose(job), *_shares(job)])
                 self._hand_over(idle, task)
-
-    def _before(self, job: Job, busy: Counter[tuple[str, str]]) -> tuple[bool, int, int]:
-        network = busy["", job.network] if job.network else 0
-        return bool(job.network), network, busy["", job.guest]
 
     def _idle(self, job: Job) -> Worker | None:
         """An idle process for a job: the one that knows what it is about, else another."""
@@ -331,10 +330,15 @@ def _never_stuck(line: Connection) -> None:
         end.setsockopt(socket.SOL_SOCKET, socket.SO_RCVTIMEO, limit)
 
 
-def _turns(job: Job) -> list[tuple[str, str]]:
-    """What a job counts for: its guest in all, and in its kind; all who are nobody yet as one."""
-    found = [("", job.guest), (job.kind, job.guest)]
-    return [*found, (job.kind, VISITORS), ("", job.network)] if job.network else found
+def _whose(job: Job) -> list[tuple[str, str]]:
+    """Whom a job is counted for in all kinds: its network, where it has one, and its guest."""
+    return [("", job.network), ("", job.guest)] if job.network else [("", job.guest)]
+
+
+def _shares(job: Job) -> list[tuple[str, str]]:
+    """Who leaves a process of its kind to others: its guest; all who are nobody yet as one."""
+    own = (job.kind, job.guest)
+    return [own, (job.kind, VISITORS)] if job.network else [own]
 
 
 def _weight(same: str, answer: Answer) -> int:

@@ -22,7 +22,7 @@ log = logging.getLogger(__name__)
 
 
 async def carry() -> None:
-    """Carry out what waits in every queue, until one of them ends."""
+    """Carry out what waits in every queue, until all of them have ended or one has failed."""
     async with queue.open_async():
         workers = [
             queue.run_worker_async(

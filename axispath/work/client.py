@@ -34,8 +34,9 @@ class Here:
 class Broker:
     """Has jobs carried out by the broker's processes."""
 
-    def __init__(self, address: str) -> None:
+    def __init__(self, address: str, patience: float = ANSWER) -> None:
         self.address = address
+        self.patience = patience
         self._own = threading.local()
 
     def ask(self, job: Job) -> Any:
@@ -66,7 +67,7 @@ class Broker:
 
     def _asked(self, line: Connection, message: bytes) -> Any:
         line.send_bytes(message)
-        if not line.poll(ANSWER):
+        if not line.poll(self.patience):
             raise EOFError
         return pickle.loads(line.recv_bytes())
 

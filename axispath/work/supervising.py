@@ -8,16 +8,15 @@ from __future__ import annotations
 
 import logging
 import os
-import pickle
 import signal
 import time
 from collections.abc import Callable
-from multiprocessing.connection import Client
-from typing import Any, NoReturn
+from typing import NoReturn
 
 from axispath.bound import end_with_parent
 from axispath.budgets import SILENT
-from axispath.work.protocol import Ask
+from axispath.work.client import Broker
+from axispath.work.protocol import Busy
 
 LOOK = 0.2  # seconds between two looks at it
 AT_FIRST = 30.0  # seconds that it may take to begin
@@ -64,6 +63,7 @@ def _begin(serve: Callable[[], None]) -> int:
 def _watched(pid: int, address: str, stopping: Callable[[], bool]) -> str:
     """Until a broker has ended: why it did, empty where it was told to."""
     heard, known = time.monotonic(), False
+    asking = Broker(address, LOOK * 2)
     while True:
         ended, _ = os.waitpid(pid, os.WNOHANG)
         if ended:
@@ -72,23 +72,12 @@ def _watched(pid: int, address: str, stopping: Callable[[], bool]) -> str:
             os.kill(pid, signal.SIGTERM)
             os.waitpid(pid, 0)
             return ""
-        if _answers(address):
+        try:
+            asking.tell("counts")
             heard, known = time.monotonic(), True
-        elif time.monotonic() - heard > (SILENT if known else AT_FIRST):
-            os.kill(pid, signal.SIGKILL)
-            os.waitpid(pid, 0)
-            return "did not answer"
+        except Busy:
+            if time.monotonic() - heard > (SILENT if known else AT_FIRST):
+                os.kill(pid, signal.SIGKILL)
+                os.waitpid(pid, 0)
+                return "did not answer"
         time.sleep(LOOK)
-
-
-def _answers(address: str) -> bool:
-    """Whether whoever listens there answers within a moment."""
-    try:
-        with Client(address, "AF_UNIX") as line:
-            line.send_bytes(pickle.dumps(Ask("counts")))
-            if not line.poll(LOOK * 2):
-                return False
-            told: Any = line.recv_bytes()
-            return bool(told)
-    except (OSError, EOFError):
-        return False

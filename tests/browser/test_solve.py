@@ -150,6 +150,30 @@ class Solve(SolveTest):
         expect(steps.nth(1)).to_contain_text("1.525")
         expect(steps.nth(2)).to_have_class(re.compile("is-selected"))
 
+    def test_what_is_done_does_not_come_back_with_a_late_answer(self):
+        self.open_solve()
+        self.type_line("k = 2")
+        self.page.get_by_role("tab", name="Solve").click()
+        self.solve("x^2 = k", "0", "5")
+        self.eventually(self.solutions, lambda found: len(found) == 1)
+        self.page.fill("#method-start", "2")
+        self.page.get_by_role("button", name="Watch").click()
+        steps = self.page.locator("#iterates tbody tr")
+        expect(steps.nth(1)).to_contain_text("1.5")
+        self.at_rest()
+        held = []
+        self.page.route("**/method", lambda route: held.append(route))
+        thumb = self.page.get_by_role("slider", name="k", exact=True)
+        thumb.focus()
+        self.page.keyboard.press("ArrowRight")
+        self.eventually(lambda: len(held), lambda count: count > 0)
+        self.page.get_by_role("button", name="done").click()
+        for route in held:
+            route.continue_()
+        self.page.unroute_all()
+        self.at_rest()
+        expect(self.page.locator("#iterates")).to_be_empty()
+
     def test_newton_fails_and_then_succeeds_from_another_start(self):
         self.open_solve()
         self.solve("x^3 - 2x + 2 = 0", "-5", "5")

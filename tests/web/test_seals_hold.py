@@ -88,6 +88,21 @@ class SealsHold(SealedTest):
                 tried += 1
         self.assertGreater(tried, 500)
 
+    def test_it_is_none_whatever_a_request_says_that_it_is(self):
+        path = self.seal("fits")
+        self.enter(path)
+        key, head, token = self.inside(path)
+        body = {"head": head, "view": WIDE, "preview": [{"do": "add fit"}]}
+        for kind in ("application/json", "text/plain", "", "application/octet-stream"):
+            answer = self.visitor.post(
+                f"/api/sheets/{key}/path",
+                data=json.dumps(body),
+                content_type=kind,
+                headers={"X-CSRFToken": token},
+            )
+            self.assertEqual(answer.status_code, 422, kind)
+            self.assertIn("switched off", answer.text, kind)
+
     def test_the_same_edits_are_looked_at_where_nothing_is_off(self):
         path = self.seal()
         self.enter(path)

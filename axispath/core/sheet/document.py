@@ -7,13 +7,13 @@ from typing import Annotated, Any, Literal
 from pydantic import Field, model_validator
 
 from axispath.core.arithmetic.unit import AngleUnit
-from axispath.core.language.tokens import MAX_LENGTH, is_name
+from axispath.core.language.tokens import MAX_LENGTH
 from axispath.core.sheet.axes import Axes, axis_label
 from axispath.core.sheet.block import Block
 from axispath.core.sheet.groups import MarkGroup
 from axispath.core.sheet.look import LOOK
 from axispath.core.sheet.measured import DataSet, Fit
-from axispath.core.sheet.names import MAX_NAME, SheetName
+from axispath.core.sheet.names import MAX_NAME, SheetName, named
 from axispath.core.sheet.practice import MOST_QUESTIONS, Cover, Found, Question
 from axispath.core.sheet.value import Value
 
@@ -144,8 +144,8 @@ class Lane(Value):
     @model_validator(mode="after")
     def _called(self) -> Lane:
         """Data sets are called by words; everything else by a name of the language."""
-        if self.data is None and self.name and not is_name(self.name):
-            raise ValueError("the name of this lane is none in the language of formulas")
+        if self.data is None and self.name:
+            named(self.name)
         return self
 
 

@@ -14,13 +14,14 @@ MAX_NAME = 120
 _STRANGE = re.compile(r"[\x00-\x08\x0b\x0c\x0e-\x1f\x7f\ufffe\uffff]")
 
 
-def _named(text: str) -> str:
+def named(text: str) -> str:
+    """A name of the language, or nothing. Raises ValueError."""
     if text and not is_name(text):
         raise ValueError("this is no name in the language of formulas")
     return text
 
 
-SheetName = Annotated[str, Field(max_length=MAX_NAME), AfterValidator(_named)]
+SheetName = Annotated[str, Field(max_length=MAX_NAME), AfterValidator(named)]
 """A name of the language of formulas; empty where there is none."""
 
 

@@ -208,13 +208,13 @@ export class DataGrid {
     const { row, column } = this.end;
     const step = { ArrowUp: [-1, 0], ArrowDown: [1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1], PageUp: [-12, 0], PageDown: [12, 0], Enter: [event.shiftKey ? -1 : 1, 0], Home: [0, -99], End: [0, 99] }[event.key];
     const wide = (this.rows?.columns.length ?? 1) - 1;
-    if (step) this.begun = null;
-    if (step) this.go(row + step[0], column + step[1], event.shiftKey && event.key.startsWith("Arrow"));
-    else if (event.key === "Tab" && (event.shiftKey ? column > 0 : column < wide)) {
+    if (step) {
+      this.begun = null;
+      this.go(row + step[0], column + step[1], event.shiftKey && event.key.startsWith("Arrow"));
+    } else if (event.key === "Tab" && (event.shiftKey ? column > 0 : column < wide)) {
       this.begun ??= column;
       this.go(row, column + (event.shiftKey ? -1 : 1));
-    }
-    else if (event.key === "F2") this.edit();
+    } else if (event.key === "F2") this.edit();
     else if (event.key === "Delete" || event.key === "Backspace") this.fill("");
     else if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === "d") this.act("fill");
     else if (event.key.length === 1 && !event.ctrlKey && !event.metaKey && !event.altKey) this.edit(event.key);

@@ -10,20 +10,26 @@ import { during, nextFrame } from "../sheet/underway.js";
 /**
  * A page whose script comes with its first opening, as most sheets need none of it. Until then nothing of
  * the page can be used: a key or a click would be lost. Where the script cannot be had, the page says so.
+ * What `open` shows at every opening is there before the page can be used, as it may move what is below it.
  * @template Page @param {string} name @param {(host: HTMLElement) => Promise<Page>} load
+ * @param {(page: Page) => Promise<void>} [open]
  * @returns {() => Promise<Page | null>}
  */
-function later(name, load) {
+function later(name, load, open) {
   /** @type {Promise<Page | null> | null} */
   let page = null;
   return () => {
-    if (page) return page;
+    if (page) {
+      if (open) page.then((found) => found && open(found));
+      return page;
+    }
     const host = byId(`${name}-page`);
     const why = byId(`${name}-late`);
     host.inert = true;
     why.hidden = true;
     page = during(load(host)).then(
-      (found) => {
+      async (found) => {
+        await open?.(found);
         host.inert = false;
         return found;
       },
@@ -43,13 +49,7 @@ export function deskPart(at) {
   const tabs = () => /** @type {HTMLElement[]} */ ([...document.querySelectorAll(".desk-tabs [data-page]")]);
   const data = later("data", (host) => import("./data.js").then(({ dataIn }) => dataIn(at, host)));
   const working = later("working", (host) => import("./working.js").then(({ workingIn }) => workingIn(at, host)));
-  // What is asked stands above the form: until it is there a click would meet something else.
-  const practise = later("practise", async (host) => {
-    const { practiseIn } = await import("./practise.js");
-    const made = practiseIn(at, host);
-    await made.open();
-    return made;
-  });
+  const practise = later("practise", (host) => import("./practise.js").then(({ practiseIn }) => practiseIn(at, host)), (made) => made.open());
   const names = () => tabs().map((tab) => tab.dataset.page ?? "");
   return {
     page: "landmarks",
@@ -117,8 +117,8 @@ export function deskPart(at) {
     async openWorking() {
       (await working())?.open();
     },
-    async openPractise() {
-      (await practise())?.open();
+    openPractise() {
+      practise();
     },
     /** @param {string} page */
     show(page) {

@@ -310,6 +310,7 @@ export function solvePart(at) {
       }
     },
     stopWatching() {
+      watching.ask(); // steps that are still on their way belong to nothing
       watched = null;
       watchedFor = null;
       this.methodSteps = 0;
