@@ -9,7 +9,8 @@ import sympy
 
 from axispath.core.path.lanes import Effort
 from axispath.core.path.survey import survey
-from axispath.core.plane.branches import alone_within, branches_at, squarefree, written
+from axispath.core.plane.branches import alone_within, branches_at
+from axispath.core.plane.polynomials import squarefree, written
 from axispath.core.search.landmark import Kind
 from axispath.core.sheet.document import Document
 from axispath.core.sheet.edits import AddLane, apply

@@ -83,6 +83,8 @@ CURVES = (
     "(x**2 + y**2 - 4)*(x + y - 1)",
     "y**3 - 3*y - x",
 )
+# Of three branches through this place one is real, and upright: no more than a turn.
+ONE_REAL_BRANCH = ("x**4 + x**2*y**2 + y**4 - 2*x**3 - 2*x*y**2", (0.0, 0.0))
 SINGULAR = (Kind.CROSSING, Kind.ISOLATED, Kind.CUSP)
 NEAR = 1e-6
 
@@ -102,8 +104,10 @@ class Known(Case):
             level = common_zeros(form, sympy.diff(form, X))
             steep = common_zeros(form, sympy.diff(form, Y))
             single = [p for p in level if not far_from([p], steep) or p in steep]
+            smooth = [p for p in single if (text, p) == ONE_REAL_BRANCH]
+            single = far_from(single, smooth)
             wanted = {
-                (Kind.LEVEL,): far_from(level, single),
+                (Kind.LEVEL,): far_from(level, [*single, *smooth]),
                 (Kind.UPRIGHT,): far_from(steep, single),
                 SINGULAR: single,
             }

@@ -1,6 +1,7 @@
 """Functions of two variables: critical points against SymPy, level lines against contourpy."""
 
 import math
+import random
 
 import contourpy
 import numpy as np
@@ -22,6 +23,7 @@ from axispath.core.sheet.refused import EditRefused
 from axispath.core.sheet.resolve import resolve
 from axispath.core.table.kinds import DESCRIBED
 from tests.case import Case
+from tests.core.resultants import X, Y
 
 VIEW = View(left=-4, right=4, bottom=-3, top=3)
 SCREEN = Screen(-4, 4, -3, 3, 640, 480)
@@ -94,9 +96,41 @@ class CriticalPoints(Case):
         self.assertEqual(peaks, {(round(math.pi / 2, 6), 0.0)})
 
     def test_what_cannot_be_told_is_open(self):
-        self.assertFalse(found("x^4 + y^4").complete)  # so flat that no second slope tells
-        self.assertFalse(found("(x + y)^2").complete)  # along a whole line
+        self.assertFalse(found("1/(1 + x^4 + y^4)").complete)  # so flat that no second slope tells
         self.assertTrue(found("x^2").complete)  # the same along y: no point of its own
+
+    def test_along_whole_curves(self):
+        for line, equation, points in (
+            ("(x + y)^2", "x + y = 0", []),
+            ("x^2 y^2", "x y = 0", []),
+            ("(x^2 + y^2 - 1)^2", "x^2 + y^2 − 1 = 0", [(Kind.PEAK, 0, 0)]),
+            ("x^2 (y - 1)", "x = 0", []),
+        ):
+            with self.subTest(line):
+                path = found(line)
+                self.assertTrue(path.complete)
+                self.assertEqual(path.shared.equation, equation)
+                self.assertEqual([(m.kind, m.x, m.y) for m in path.landmarks], points)
+
+    def test_flat_points_by_the_branches_of_their_level(self):
+        """Sums of even powers, and real parts of powers of x + iy, at places made up."""
+        chance = random.Random(7)
+        for _ in range(30):
+            a, b, n = chance.randint(-1, 1), chance.randint(-1, 1), chance.choice((3, 4, 5))
+            u, v = f"(x - ({a}))", f"(y - ({b}))"
+            real = sympy.Poly(sympy.re(sympy.expand((X + sympy.I * Y) ** n)), X, Y)
+            wave = " + ".join(f"({c}) {u}^{i} {v}^{j}" for (i, j), c in real.terms())
+            for line, kind in (
+                (f"{u}^4 + {v}^{2 * chance.randint(1, 2)} + 3", Kind.PIT),
+                (f"2 - {u}^4 - 3 {v}^4", Kind.PEAK),
+                (wave, Kind.SADDLE),
+                (f"{u}^3 + {v}^2", None),
+            ):
+                with self.subTest(line):
+                    path = found(line)
+                    self.assertTrue(path.complete, path.open)
+                    wanted = [] if kind is None else [(kind, a, b)]
+                    self.assertEqual([(m.kind, m.x, m.y) for m in path.landmarks], wanted)
 
 
 class Levels(Case):

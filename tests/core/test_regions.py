@@ -41,6 +41,31 @@ class Regions(Case):
                 path = path_of(line, 20_000)
                 self.assertEqual(set(places(path, Kind.CORNER)), wanted)
 
+    def test_corners_where_the_larger_value_changes(self):
+        """Rectangles, diamonds and wedges made up, written with max, min and bars."""
+        chance = random.Random(9)
+        for _ in range(5):
+            a, b, p, q = (chance.randint(-3, 3), chance.randint(-3, 3), 1, chance.randint(1, 3))
+            u, v = f"(x - ({a}))", f"(y - ({b}))"
+            box = {(a - p, b - q), (a - p, b + q), (a + p, b - q), (a + p, b + q)}
+            for line, wanted in (
+                (f"max(|{u}|/{p}, |{v}|/{q}) <= 1", box),
+                (f"min({p} - |{u}|, {q} - |{v}|) >= 0", box),
+                (f"|{u}|/{p} + |{v}|/{q} <= 1", {(a - p, b), (a + p, b), (a, b - q), (a, b + q)}),
+                (f"max({u}, {v}) <= 0", {(a, b)}),
+                (f"min({u}, {v}, {u} + {v} - 2) >= 0", {(a + 2, b), (a, b + 2)}),
+                (f"y <= min(2{u}, -{u}) + ({b})", {(a, b)}),
+            ):
+                with self.subTest(line):
+                    path = path_of(line, 20_000)
+                    self.assertTrue(path.complete, path.open)
+                    self.assertEqual(set(places(path, Kind.CORNER)), wanted)
+
+    def test_what_jumps_or_ends_in_a_cusp_stays_open(self):
+        for line in ("y <= floor(x) and y >= 0", "y^2 <= x^3", "sign(x) y >= 1", "y < round(x)"):
+            with self.subTest(line):
+                self.assertFalse(path_of(line).complete)
+
     def test_corners_that_do_not_belong_are_hollow(self):
         path = path_of("2x + 3y >= 6 and x >= 0 and y >= 0 and x <= 5 and y < 4")
         self.assertEqual(

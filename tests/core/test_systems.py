@@ -1,5 +1,8 @@
 """Two equations in two unknowns: all solutions against resultants, and their exact forms."""
 
+import math
+import random
+
 import sympy
 
 from axispath.core.arithmetic.unit import AngleUnit
@@ -8,6 +11,7 @@ from axispath.core.path.lanes import Effort
 from axispath.core.path.relations.forms import both_of, pair_forms
 from axispath.core.sheet.document import Document
 from axispath.core.sheet.refused import EditRefused
+from axispath.core.solve.several import system_words
 from axispath.core.solve.system import solve_system
 from tests.case import Case
 from tests.core.planes import VIEW, met, path_of
@@ -76,8 +80,47 @@ class Meeting(Case):
         for mark in path.landmarks:
             self.assertAlmostEqual(mark.x * mark.y, 1, 9)
 
-    def test_one_and_the_same_is_open_and_ends(self):
-        self.assertFalse(met("x + y = 1", "2x + 2y = 2").complete)
+    def test_what_has_a_curve_in_common(self):
+        for first, second, equation, whole, points in (
+            ("x + y = 1", "2x + 2y = 2", "x + y − 1 = 0", 3, []),
+            ("x y = 0", "x = 0", "x = 0", 2, []),
+            ("x = 2", "x^2 = 4", "x − 2 = 0", 1, []),
+            ("x (y - 1) = 0", "x (y - x) = 0", "x = 0", 0, [(1, 1)]),
+            ("x y = 0", "x (y - x) = 0", "x = 0", 0, []),
+        ):
+            with self.subTest(first, second=second):
+                path = met(first, second)
+                self.assertTrue(path.complete)
+                self.assertEqual((path.shared.equation, path.shared.whole), (equation, whole))
+                self.assertEqual([(m.x, m.y) for m in path.landmarks], points)
+
+    def test_what_may_have_one_is_open_and_ends(self):
+        self.assertFalse(met("y/x = 1", "2y/x = 2").complete)
+        self.assertFalse(met("x^2 + y^2 = 1 and x > 0", "x^2 + y^2 = 1").complete)
+
+    def test_touching_however_often(self):
+        """Two circles, lines and parabolas that touch, at places made up."""
+        chance = random.Random(11)
+        for _ in range(12):
+            a, b, r, s = (
+                chance.randint(-2, 2),
+                chance.randint(-2, 2),
+                *chance.sample((1, 2, 3), 2),
+            )
+            circle = f"(x - ({a}))^2 + (y - ({b}))^2 = {r**2}"
+            for line, at in (
+                (f"(x - ({a + r + s}))^2 + (y - ({b}))^2 = {s**2}", (a + r, b)),
+                (f"(x - ({a + r - s}))^2 + (y - ({b}))^2 = {s**2}", (a + r, b)),
+                (f"x = {a + r}", (a + r, b)),
+                (f"3x + 4y = {3 * a + 4 * b + 5 * r}", (a + 3 * r / 5, b + 4 * r / 5)),
+                (f"(x - ({a}))^4 + (y - ({b}))^4 = {r**4} and x > {a}", (a + r, b)),
+            ):
+                with self.subTest(circle, line=line):
+                    path = met(circle, line)
+                    self.assertTrue(path.complete, path.open)
+                    self.assertTrue(any(math.dist((m.x, m.y), at) < 1e-12 for m in path.landmarks))
+                    if "4y" in line or "^4" not in line:
+                        self.assertEqual(len(path.landmarks), 1)
 
 
 class Exactly(Case):
@@ -140,4 +183,7 @@ class Systems(Case):
                 self.solved(text)
 
     def test_the_same_twice_is_never_called_solved(self):
-        self.assertFalse(self.solved("x + y = 1, 2x + 2y = 2").path.complete)
+        path = self.solved("x + y = 1, 2x + 2y = 2").path
+        self.assertEqual(path.shared.whole, 3)
+        self.assertIn("Infinitely many", system_words(path, False)[0])
+        self.assertNotIn("Nothing missed", " ".join(system_words(path, False)))

@@ -14,64 +14,34 @@ from dataclasses import dataclass
 from fractions import Fraction
 from typing import Any
 
-import flint
 from flint import arb, fmpq, fmpq_mpoly, fmpq_poly
 
 from axispath.core.arithmetic.polynomial import Coefficients
-from axispath.core.arithmetic.simplest import number, sum_of, times
 from axispath.core.catalogue.balls import precision
-from axispath.core.language.tree import Expression, Name, Number, Power
+from axispath.core.plane.polynomials import RING, each_once, in_ring
 
 DEGREE = 12  # of polynomials that are looked at
 BITS = 200
 CLOSER = Fraction(1, 2**12)  # of the circle, on which directions are compared
 
-_RING = flint.fmpq_mpoly_ctx.get(("x", "y"), "lex")
-
 
 @dataclass(frozen=True, slots=True)
 class Branches:
     """How a curve is at a point: ``half`` branches end there. ``sharp`` where two do, in one and
-    the same direction: a cusp.
+    the same direction: a cusp. Where two go on straight, ``tangent`` is (0, 1) for an upright line,
+    (1, 0) for a level one, (1, 1) for any other, and None where that is not known.
     """
 
     half: int
     sharp: bool
-
-
-def squarefree(found: Coefficients) -> tuple[Coefficients, bool]:
-    """The polynomial with each of its factors once, and whether it had one more often."""
-    part, repeated = _once(_polynomial(found))
-    return _coefficients(part), repeated
-
-
-def _once(whole: fmpq_mpoly) -> tuple[fmpq_mpoly, bool]:
-    """The product of all factors, each once, and whether one of them stood more often."""
-    _, factors = whole.factor_squarefree()
-    part = _RING.from_dict({(0, 0): fmpq(1)})
-    for factor, _ in factors:
-        part *= factor
-    return part, any(power > 1 for _, power in factors)
-
-
-def written(found: Coefficients) -> Expression:
-    """A polynomial as a formula."""
-    terms = []
-    for (i, j), value in sorted(found.items(), reverse=True):
-        term = number(value)
-        for name, power in (("x", i), ("y", j)):
-            letter: Expression = Name(name)
-            if power:
-                term = times(term, letter if power == 1 else Power(letter, Number(str(power))))
-        terms.append(term)
-    return sum_of(terms)
+    tangent: tuple[int, int] | None = None
 
 
 def branches_at(found: Coefficients, x: Fraction, y: Fraction) -> Branches | None:
     """The branches of a curve at a point of it; None where that would take too long."""
     if max(i + j for i, j in found) > DEGREE:
         return None
-    part, _ = _once(_moved(found, x, y))
+    part, _ = each_once(_moved(found, x, y))
     turning = _turning(part)
     # Whole circles about the point do not come near it.
     common = part if turning.is_zero() else part.gcd(turning)
@@ -85,7 +55,23 @@ def branches_at(found: Coefficients, x: Fraction, y: Fraction) -> Branches | Non
     if len(angles) != 2:
         return Branches(len(angles), False)
     one, other = _zeros_on_circle(part, radius * CLOSER)
-    return Branches(2, math.cos(one - other) > 0)
+    sharp = math.cos(one - other) > 0
+    return Branches(2, sharp, None if sharp else _tangent(part))
+
+
+def _tangent(part: fmpq_mpoly) -> tuple[int, int] | None:
+    """The direction of the only line that the lowest powers vanish on, with real coefficients."""
+    least = min(int(i + j) for i, j in part.monoms())
+    lowest = {int(j): c for (i, j), c in part.to_dict().items() if int(i + j) == least}
+    slopes = fmpq_poly([lowest.get(j, fmpq(0)) for j in range(least + 1)])
+    upright = slopes.degree() < least
+    with precision(BITS):
+        roots = _real_roots(slopes) if slopes.degree() > 0 else []
+    if len(roots) + upright != 1:
+        return None
+    if upright:
+        return (0, 1)
+    return (1, 0) if slopes(0) == 0 else (1, 1)
 
 
 def alone_within(found: Coefficients, letter: str, x: Fraction, y: Fraction) -> Fraction | None:
@@ -104,23 +90,15 @@ def alone_within(found: Coefficients, letter: str, x: Fraction, y: Fraction) -> 
 def _moved(found: Coefficients, x: Fraction, y: Fraction) -> fmpq_mpoly:
     """The polynomial with a point in the place of 0."""
     xs, ys = (
-        _RING.from_dict({powers: fmpq(1), (0, 0): fmpq(at.numerator, at.denominator)})
+        RING.from_dict({powers: fmpq(1), (0, 0): fmpq(at.numerator, at.denominator)})
         for powers, at in (((1, 0), x), ((0, 1), y))
     )
-    return _polynomial(found).compose(xs, ys)
-
-
-def _polynomial(found: Coefficients) -> fmpq_mpoly:
-    return _RING.from_dict({k: fmpq(v.numerator, v.denominator) for k, v in found.items()})
-
-
-def _coefficients(part: fmpq_mpoly) -> Coefficients:
-    return {(int(i), int(j)): Fraction(int(v.p), int(v.q)) for (i, j), v in part.to_dict().items()}
+    return in_ring(found).compose(xs, ys)
 
 
 def _turning(part: fmpq_mpoly) -> fmpq_mpoly:
     """What is 0 where the curve touches a circle about 0."""
-    x, y = _RING.gens()
+    x, y = RING.gens()
     return x * part.derivative("y") - y * part.derivative("x")
 
 

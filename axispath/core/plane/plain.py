@@ -9,7 +9,8 @@ from axispath.core.arithmetic.fraction import numerator
 from axispath.core.arithmetic.polynomial import Coefficients, coefficients
 from axispath.core.arithmetic.program import Definition, NotComputable
 from axispath.core.language.tree import Expression
-from axispath.core.plane.branches import DEGREE, squarefree, written
+from axispath.core.plane.branches import DEGREE
+from axispath.core.plane.polynomials import squarefree, written
 
 PLANE = ("x", "y")
 

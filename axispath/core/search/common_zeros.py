@@ -58,11 +58,14 @@ class Pair:
 
 @dataclass(frozen=True, slots=True)
 class Zero:
-    """A common zero: rectangles (left, right, bottom, top) that hold it, and just it."""
+    """A common zero: rectangles (left, right, bottom, top) that hold it, and just it; by the
+    Krawczyk operator, or by elimination.
+    """
 
     box: tuple[float, float, float, float]
     around: tuple[float, float, float, float]
     of: tuple[Program, Program] | None = None
+    by_elimination: bool = False
 
     @property
     def x(self) -> float:
@@ -95,9 +98,10 @@ def solve(
     rectangle: tuple[float, float, float, float],
     budget: Budget,
     settled: Sequence[tuple[float, float, float, float]] = (),
+    also: Plane | None = None,
 ) -> Solved:
     """The common zeros in a rectangle (left, right, bottom, top), but for those in rectangles about
-    which everything is ``settled`` already.
+    which everything is ``settled`` already, and for those where ``also`` is surely not 0.
     """
     left, right, bottom, top = rectangle
     x, y = np.linspace(left, right, START + 1), np.linspace(bottom, top, START + 1)
@@ -112,6 +116,8 @@ def solve(
             still = np.concatenate([*stuck, boxes])
             return Solved(_within(_polished(pair, found), rectangle), still, True)
         boxes = boxes[_may(pair, boxes) & ~within_any(boxes, settled)]
+        if also is not None:
+            boxes = boxes[also(*_sides(boxes)).may_be_zero]
         if not len(boxes):
             break
         wide = _wider(boxes)

@@ -105,6 +105,7 @@ class Method(StrEnum):
     VALUE = "value"  # a value computed at a place that is known
     SCAN = "scan"  # seen by a scan in floating point while something moves
     PAIR = "pair"  # two equations in two unknowns, by the Krawczyk operator
+    ELIMINATION = "elimination"  # two polynomials, by their resultant
     SIDES = "sides"  # what the function does on both sides of a place where it may break
 
 
@@ -238,6 +239,16 @@ class Undefined:
 
 
 @dataclass(frozen=True, slots=True)
+class SharedCurve:
+    """A curve that two lanes have in common, as text; ``whole`` is 0 where each of them has more,
+    1 where it is all of the first, 2 all of the second, and 3 all of both.
+    """
+
+    equation: str
+    whole: int
+
+
+@dataclass(frozen=True, slots=True)
 class Path:
     """The landmarks of a function over an interval, in order, and what lies between them.
 
@@ -245,7 +256,8 @@ class Path:
     the function surely has no value; on ``zero`` it is identically zero; ``flat`` are stretches
     on which it is constant. ``cells`` take the interval apart into places and stretches of one
     sign, with gaps where that is not known; only searches that ask for them have any. ``counts``
-    are those of relations. Where some landmarks are ``covered`` nothing is told of the rest.
+    are those of relations. No single point of a
+    ``shared`` curve is a landmark. Where some are ``covered`` nothing is told of the rest.
     """
 
     low: float
@@ -261,6 +273,7 @@ class Path:
     proven: bool = True
     counts: tuple[Count, ...] = ()
     covered: bool = False
+    shared: SharedCurve | None = None
 
     @property
     def complete(self) -> bool:

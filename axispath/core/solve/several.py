@@ -13,9 +13,11 @@ def meeting_words(names: str, path: Path, goes_on: bool) -> list[str]:
     """How often two lanes meet, and whether that is all."""
     count = len(path.landmarks)
     times = {0: "nowhere", 1: "once", 2: "twice"}.get(count, f"{count} times")
-    words = [f"{names} meet {times}." if count else f"{names} do not meet."]
+    words = [f"{names} meet {times} here." if count else f"{names} do not meet here."]
     if path.zero:
         words = [f"{names} run over one another on a stretch."]
+    if path.shared:
+        words = [f"{names} run over one another along {path.shared.equation}."]
     if path.complete:
         words.append("Nothing missed: every common point is listed.")
     elif goes_on:
@@ -31,7 +33,13 @@ def system_words(path: Path, goes_on: bool) -> list[str]:
     count = len(path.landmarks)
     shown = "1 solution" if count == 1 else f"{count} solutions"
     words = [f"{shown} in this view." if count else "No solution in this view."]
-    if path.complete:
+    if path.shared:
+        words = [
+            "Infinitely many solutions: both equations hold all along the curve "
+            f"{path.shared.equation}."
+        ]
+        words += [f"Besides, {shown}."] if count else []
+    elif path.complete:
         words.append("Nothing missed: every solution in the view is listed.")
     elif path.zero:
         words[0] = "Infinitely many solutions: both equations hold on a whole stretch."

@@ -172,9 +172,10 @@ def meeting(crossing: Crossing, digits: int, looking: bool, listed: bool = True)
     if not rows:
         section.none = "none in this interval" if path.complete else "none found so far"
         section.none = "none shown" if path.covered else section.none
-    if path.zero:
+    if path.zero or path.shared:
         section.none = "" if rows else "no single points"
-    notes = [f"The same {_from_to(s.low, s.high, digits)}." for s in path.zero[:MOST_NAMED]]
+    notes = _shared(crossing)
+    notes += [f"The same {_from_to(s.low, s.high, digits)}." for s in path.zero[:MOST_NAMED]]
     return Group(
         called(crossing),
         None,
@@ -187,11 +188,28 @@ def meeting(crossing: Crossing, digits: int, looking: bool, listed: bool = True)
     )
 
 
+def _shared(crossing: Crossing) -> list[str]:
+    """What two relations have in common besides single points."""
+    found = crossing.path.shared
+    if found is None:
+        return []
+    first, second = (lowered(str(one.name)) for one in (crossing.first, crossing.second))
+    return [
+        {
+            0: f"{first} and {second} have the whole curve {found.equation} in common.",
+            1: f"All of {first} lies on {second}.",
+            2: f"All of {second} lies on {first}.",
+            3: f"{first} and {second} are the same curve.",
+        }[found.whole]
+    ]
+
+
 def _notes(path: Path, digits: int) -> list[str]:
     """Stretches on which a function is 0, or stays level."""
     zero = {(s.low, s.high) for s in path.zero}
+    along = path.shared
     level = [s for s in path.flat if (s.low, s.high) not in zero]
-    notes = []
+    notes = [f"Both slopes are 0 all along the curve {along.equation}."] if along else []
     for word, stretches in (("Zero", path.zero), ("Level", level)):
         shown = [_from_to(s.low, s.high, digits) for s in stretches[:MOST_NAMED]]
         if len(stretches) > MOST_NAMED:

@@ -23,7 +23,7 @@ PAIRS = {
     Kind.CORNER: "two borders meet",
     Kind.PEAK: "both slopes are 0, and it falls to all sides",
     Kind.PIT: "both slopes are 0, and it rises to all sides",
-    Kind.SADDLE: "both slopes are 0; it rises to two sides and falls to the two others",
+    Kind.SADDLE: "both slopes are 0; it rises to some sides and falls to others",
     Kind.INTERSECTION: "both equations hold",
 }
 
@@ -33,6 +33,11 @@ def _why_pair(mark: Landmark) -> Iterator[str]:
     yield f"Here {what}."
     if mark.certainty is Certainty.EXACT:
         yield "Exact arithmetic with these coordinates gives exactly 0."
+    elif mark.method is Method.ELIMINATION:
+        yield (
+            "Eliminating one unknown from both equations (their resultant) leaves all common "
+            "points, however they touch: this is one of them."
+        )
     elif mark.certainty is Certainty.PROVEN:
         yield (
             "A box about it is proved to hold exactly one such point, by intervals that hold every "
@@ -54,7 +59,7 @@ def why(mark: Landmark) -> Iterator[str]:
     if mark.method is Method.SCAN:
         yield "Seen while something moves; the proof follows when it rests."
         return
-    if mark.method is Method.PAIR:
+    if mark.method in (Method.PAIR, Method.ELIMINATION):
         yield from _why_pair(mark)
         return
     if mark.method is Method.SIDES:

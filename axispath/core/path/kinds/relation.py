@@ -14,8 +14,9 @@ from axispath.core.path.curves.meets import parts_of, zeros_along
 from axispath.core.path.kinds.register import Box, Search, Searched
 from axispath.core.path.lanes import Effort, Range, interval, met_on, remembered
 from axispath.core.path.relations.regions import find_corners
-from axispath.core.path.relations.rules import Rectangle, rules_of
+from axispath.core.path.relations.rules import Rectangle, is_polynomial, rules_of
 from axispath.core.path.relations.search import find_relation, met
+from axispath.core.path.relations.sharing import met_or_shared
 from axispath.core.plane.picture import borders, curve_drawn
 from axispath.core.plane.plain import PLANE
 from axispath.core.plane.relation import relation_of
@@ -158,7 +159,9 @@ def relations_meet(
     one, other = relation_of(first), relation_of(second)
 
     def work() -> Path:
-        path = met(rules_of(first), rules_of(second), rectangle, budget)
+        rules = rules_of(first), rules_of(second)
+        alike = all(is_polynomial(lane) for lane in (first, second))
+        path = (met_or_shared if alike else met)(*rules, rectangle, budget)
         kept = tuple(
             m for m in path.landmarks if one.holds_at(m.x, m.y) and other.holds_at(m.x, m.y)
         )

@@ -14,15 +14,20 @@ from axispath.core.arithmetic.boxed import box_function
 from axispath.core.arithmetic.boxes import between
 from axispath.core.arithmetic.fraction import radical
 from axispath.core.arithmetic.simplest import ZERO
-from axispath.core.path.relations.rules import Rectangle, Rules, heights, side_rules
-from axispath.core.path.relations.search import (
-    MOST_CUTS,
+from axispath.core.path.relations.centres import (
     PLACES,
     centres_of,
-    met,
-    on_edge,
     open_stretches,
+    unsettled,
 )
+from axispath.core.path.relations.rules import (
+    Rectangle,
+    Rules,
+    heights,
+    may_pass,
+    side_rules,
+)
+from axispath.core.path.relations.search import MOST_CUTS, met, on_edge
 from axispath.core.plane.member import belongs
 from axispath.core.plane.relation import Relation
 from axispath.core.search.budget import Budget
@@ -54,10 +59,14 @@ def find_corners(
         still += path.open
         more = more or path.more
         places += path.landmarks
-    sides = [
-        (rules, [] if ZERO in rules.slopes else centres_of(rules, rectangle, budget).marks)
-        for rules in borders
-    ]
+    sides: list[Bordered] = []
+    for rules in borders:
+        sharp: list[Landmark] = []
+        if ZERO not in rules.slopes:
+            middle = centres_of(rules, rectangle, budget)
+            still += unsettled(rules, middle, rectangle)
+            sharp = middle.marks
+        sides.append((rules, sharp))
     places += [mark for _, sharp in sides for mark in sharp if mark.kind in CORNERED]
     for mark in places:
         if _known(mark, marks):
@@ -167,22 +176,13 @@ def _is_corner(
     The lines along which borders pass through the place part its surroundings into sectors, however
     thin; a place in each of them tells for all of it.
     """
-    through = [rules for rules in sides if _may_pass(rules, mark)]
+    through = [rules for rules in sides if may_pass(rules, mark)]
     lines = [_direction(rules, mark) for rules in through]
     told = {_belongs_towards(relation, mark, middle, rectangle) for middle in _sectors(lines)}
     if {True, False} <= told:
         return True
     settled = None not in told and None not in lines and not _parallel(lines)
     return False if settled else None
-
-
-def _may_pass(rules: Rules, mark: Landmark) -> bool:
-    """Whether a border may pass through a landmark."""
-    around = [
-        between(np.array([at - off]), np.array([at + off]))
-        for at, off in ((mark.x, mark.radius), (mark.y, mark.y_radius))
-    ]
-    return bool(box_function(rules.plan(rules.tree), rules.unit)(*around).may_be_zero[0])
 
 
 def _direction(rules: Rules, mark: Landmark) -> float | None:

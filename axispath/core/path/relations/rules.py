@@ -7,6 +7,10 @@ from dataclasses import dataclass
 from fractions import Fraction
 from functools import cached_property
 
+import numpy as np
+
+from axispath.core.arithmetic.boxed import box_function
+from axispath.core.arithmetic.boxes import between
 from axispath.core.arithmetic.build import program
 from axispath.core.arithmetic.derivative import derivative
 from axispath.core.arithmetic.interval import End
@@ -17,6 +21,7 @@ from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.language.tree import Expression, RelationStatement
 from axispath.core.language.walking import differences
 from axispath.core.plane.plain import PLANE, plain, polynomial
+from axispath.core.plane.polynomials import without_lines, written
 from axispath.core.search.budget import Budget
 from axispath.core.search.common_zeros import Pair, Zero
 from axispath.core.search.find import find_zeros
@@ -52,6 +57,18 @@ class Rules:
         """F as a polynomial; None where it is none."""
         return polynomial(self.tree, self.definitions)
 
+    @cached_property
+    def turning(self) -> Rules | None:
+        """The same without lines along the axes, which have no turns; None where that is all."""
+        if self.polynomial is None:
+            return self
+        part = without_lines(self.polynomial)
+        if part == self.polynomial:
+            return self
+        if max(map(sum, part)) == 0:
+            return None
+        return Rules(written(part), self.definitions, self.unit)
+
     def pair(self, first: Expression, second: Expression) -> Pair:
         """Two functions with their slopes."""
         trees = [first, second]
@@ -73,6 +90,15 @@ def rules_of(lane: ResolvedLane) -> Rules:
     return Rules(plain(difference, lane.definitions), lane.definitions, lane.unit)
 
 
+def is_polynomial(lane: ResolvedLane) -> bool:
+    """Whether a relation is all that a polynomial is 0 on: without denominators and conditions."""
+    statement = lane.statement
+    assert isinstance(statement, RelationStatement) and statement.equation is not None
+    (difference,) = differences(statement.equation)
+    alone = len(statement.comparisons) == 1
+    return alone and polynomial(difference, lane.definitions) is not None
+
+
 def side_rules(lane: ResolvedLane) -> list[Rules]:
     """All comparisons of a relation or a region as equations, each once."""
     statement = lane.statement
@@ -92,6 +118,15 @@ def heights(
     return [mark.x for mark in path.landmarks], path.complete and not path.zero
 
 
+def may_pass(rules: Rules, mark: Landmark) -> bool:
+    """Whether a border may pass through a landmark."""
+    around = [
+        between(np.array([at - off]), np.array([at + off]))
+        for at, off in ((mark.x, mark.radius), (mark.y, mark.y_radius))
+    ]
+    return bool(box_function(rules.plan(rules.tree), rules.unit)(*around).may_be_zero[0])
+
+
 def landmark(
     kind: Kind, one: Zero, certainty: Certainty = Certainty.PROVEN, **more: float
 ) -> Landmark:
@@ -106,7 +141,7 @@ def landmark(
         y_radius=y_radius,
         low=one.around[0],
         high=one.around[1],
-        method=Method.PAIR,
+        method=Method.ELIMINATION if one.by_elimination else Method.PAIR,
         pair=None if one.of is None else Common(*one.of, *one.around),
         **more,  # type: ignore[arg-type]
     )

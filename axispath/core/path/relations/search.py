@@ -3,34 +3,35 @@
 from __future__ import annotations
 
 import itertools
-from collections.abc import Iterator
-from dataclasses import dataclass, replace
-from fractions import Fraction
+from dataclasses import replace
 
-import numpy as np
-
-from axispath.core.arithmetic.boxed import box_function
-from axispath.core.arithmetic.boxes import between, multiply, subtract
 from axispath.core.arithmetic.fraction import radical
 from axispath.core.arithmetic.interval import End
-from axispath.core.arithmetic.rationals import Exact, exact_registers
 from axispath.core.arithmetic.simplest import ZERO
 from axispath.core.language.tree import Name
-from axispath.core.path.relations.kinks import find_kinks
+from axispath.core.path.relations.centres import (
+    NEAR,
+    PLACES,
+    around,
+    centres_of,
+    may_be_flat,
+    near,
+    open_stretches,
+    unsettled,
+)
+from axispath.core.path.relations.eliminating import eliminated
 from axispath.core.path.relations.rules import Rectangle, Rules, heights, landmark
-from axispath.core.plane.branches import Branches, alone_within, branches_at
+from axispath.core.plane.polynomials import slope as slope_of
 from axispath.core.plane.relation import Relation
 from axispath.core.search.budget import Budget
-from axispath.core.search.common_zeros import Pair, Solved, Zero, solve, within_any
+from axispath.core.search.common_zeros import Pair, solve
 from axispath.core.search.find import find_zeros
 from axispath.core.search.isolate import merged_open
 from axispath.core.search.landmark import (
-    Certainty,
     Common,
     Count,
     Kind,
     Landmark,
-    Method,
     Open,
     Path,
     Reason,
@@ -44,10 +45,7 @@ SIDES = (
     ("highest", Kind.LEVEL, "y", 1),
 )
 SHARP = (Kind.KINK, Kind.CUSP, Kind.CROSSING, Kind.ISOLATED)  # may be outermost without a turn
-NEAR = 2.0**-30  # of the rectangle, within which boxes belong to a crossing that is known
 MOST_CUTS = 40
-DENOMINATOR = 64  # of coordinates that are tried exactly
-PLACES = 5  # searches that share a budget
 
 
 def find_relation(rules: Rules, relation: Relation, rectangle: Rectangle, budget: Budget) -> Path:
@@ -63,21 +61,13 @@ def find_relation(rules: Rules, relation: Relation, rectangle: Rectangle, budget
     if ZERO in (fx, fy):  # lines along an axis, which have no turns
         return _straight(marks, still, relation, rectangle)
     middle = centres_of(rules, rectangle, budget)
-    centres, singular = middle.known, middle.singular
+    centres = middle.known
     marks += middle.marks
-    for kind, letter, slope in ((Kind.UPRIGHT, "y", fy), (Kind.LEVEL, "x", fx)):
-        settled = around(rules, letter, centres)
-        both = rules.pair(rules.tree, radical(slope))
-        solved = solve(both, rectangle, budget.part(PLACES), settled)
-        marks += [
-            landmark(kind, one)
-            for one in solved.zeros
-            if not any(_near(mark, one.x, one.y, rectangle) for mark in centres)
-        ]
-        still += open_stretches(solved, centres, rectangle)
-    if singular.spent or len(singular.open):
-        # Where both slopes vanish on whole curves, only those on the relation itself matter.
-        still += _open_singular(rules, middle, rectangle)
+    for kind, letter in ((Kind.UPRIGHT, "y"), (Kind.LEVEL, "x")):
+        turns, unsure = _turns(rules, kind, letter, rectangle, budget, centres)
+        marks += turns
+        still += unsure
+    still += unsettled(rules, middle, rectangle)
     marks = [mark for mark in marks if relation.holds_at(mark.x, mark.y)]
     marks.sort(key=lambda mark: (mark.x, mark.y))
     counts: tuple[Count, ...] = ()
@@ -90,45 +80,34 @@ def find_relation(rules: Rules, relation: Relation, rectangle: Rectangle, budget
     return Path(left, right, tuple(marks), (), stretches, (), (), counts=counts)
 
 
-@dataclass(frozen=True, slots=True)
-class Centres:
-    """Where a relation may be no smooth line: crossings, cusps, single points and kinks.
-
-    ``smooth`` are places at which both slopes are 0 and it is a smooth line all the same, and
-    ``singular`` all places at which both slopes are 0.
-    """
-
-    marks: list[Landmark]
-    smooth: list[Landmark]
-    singular: Solved
-
-    @property
-    def known(self) -> list[Landmark]:
-        """All places about which everything is known."""
-        return [*self.marks, *self.smooth]
-
-
-def centres_of(rules: Rules, rectangle: Rectangle, budget: Budget) -> Centres:
-    """The places at which both slopes are 0, and the kinks."""
-    singular = solve(rules.pair(*rules.slopes), rectangle, budget.part(PLACES))
-    found = [*_singular(rules, singular), *_degenerate(rules, singular)]
-    kinks = find_kinks(rules, rectangle, budget.part(PLACES))
-    smooth = [mark for kind, mark in found if kind is None]
-    return Centres([*(m for kind, m in found if kind is not None), *kinks], smooth, singular)
-
-
-def around(rules: Rules, letter: str, centres: list[Landmark]) -> list[Rectangle]:
-    """Rectangles about exact centres of a polynomial in which no other place has this slope 0."""
-    found = []
-    for mark in centres:
-        if rules.polynomial is None or mark.certainty is not Certainty.EXACT:
+def _turns(
+    whole: Rules,
+    kind: Kind,
+    letter: str,
+    rectangle: Rectangle,
+    budget: Budget,
+    centres: list[Landmark],
+) -> tuple[list[Landmark], list[Open]]:
+    """Where the slope along a letter is 0, but for centres; and what stays open."""
+    rules = whole.turning
+    steep = ZERO if rules is None else rules.slopes["xy".index(letter)]
+    if rules is None or steep == ZERO:
+        return [], []
+    settled = around(rules, letter, centres)
+    both = rules.pair(rules.tree, radical(steep))
+    solved = solve(both, rectangle, budget.part(PLACES), settled)
+    own = rules.polynomial
+    if own is not None:
+        solved = eliminated(own, slope_of(own, letter), both, solved, rectangle)
+    found, still = [], open_stretches(solved, centres, rectangle)
+    for one in solved.zeros:
+        if any(near(mark, one.x, one.y, rectangle) for mark in centres):
             continue
-        place = [Fraction(at).limit_denominator(DENOMINATOR) for at in (mark.x, mark.y)]
-        alone = alone_within(rules.polynomial, letter, *place)
-        if alone is not None:
-            half = float(alone) / 2
-            found.append((mark.x - half, mark.x + half, mark.y - half, mark.y + half))
-    return found
+        if one.by_elimination and may_be_flat(whole, one):
+            still.append(Open(*one.box[:2], Reason.CLOSE))
+        else:
+            found.append(landmark(kind, one))
+    return found, still
 
 
 def _straight(
@@ -148,7 +127,9 @@ def met(first: Rules, second: Rules, rectangle: Rectangle, budget: Budget) -> Pa
     plans = [first.plan(trees[0]), second.plan(trees[1])]
     for rules in (first, second):
         plans += [rules.plan(slope) for slope in rules.slopes]
-    solved = solve(Pair.of(plans, first.unit), rectangle, budget)
+    pair = Pair.of(plans, first.unit)
+    solved = solve(pair, rectangle, budget)
+    solved = eliminated(first.polynomial, second.polynomial, pair, solved, rectangle)
     marks = sorted(
         (landmark(Kind.INTERSECTION, one) for one in solved.zeros), key=lambda m: (m.x, m.y)
     )
@@ -178,127 +159,10 @@ def _on_axis(
             pair = Common(*both, 0.0, 0.0, mark.low, mark.high)
             at = replace(at, low=0.0, high=0.0, of=None, pair=pair)
         marks.append(at)
-    stretches = [*path.open, *(Open(s.low, s.high, Reason.OVERLAP) for s in path.zero)]
+    # Along a stretch of the axis that belongs to it, no point is one by itself.
     if across:
-        return marks, stretches
-    return marks, [Open(0.0, 0.0, item.reason) for item in stretches]
-
-
-Told = tuple[Kind | None, Landmark]
-"""What a place at which both slopes are 0 is: None for a smooth line."""
-
-
-def _singular(rules: Rules, solved: Solved) -> Iterator[Told]:
-    """Simple zeros of both slopes at which F is 0 too, as far as can be told."""
-    value = box_function(rules.plan(rules.tree), rules.unit)
-    fx, fy = rules.slopes
-    second = [
-        box_function(rules.plan(rules.slope(tree, letter)), rules.unit)
-        for tree, letter in ((fx, "x"), (fx, "y"), (fy, "y"))
-    ]
-    for one in solved.zeros:
-        x, y = (between(np.array([a]), np.array([b])) for a, b in (one.box[:2], one.box[2:]))
-        if not bool(value(x, y).may_be_zero[0]):
-            continue
-        exact = _exactly_zero(rules, one)
-        room = float(value(x, y).high[0] - value(x, y).low[0])
-        if not exact and not room < 1e-9:
-            continue
-        a, b, c = (part(x, y) for part in second)
-        det = subtract(multiply(a, c), multiply(b, b))
-        if not (det.has_no_zero[0]):
-            continue
-        # Beside it the relation is as the quadratic form of its second slopes.
-        kind = Kind.CROSSING if det.high[0] < 0 else Kind.ISOLATED
-        certainty = Certainty.EXACT if exact else Certainty.APPROACHED
-        yield kind, landmark(kind, one, certainty)
-
-
-def _degenerate(rules: Rules, solved: Solved) -> Iterator[Told]:
-    """Simple places at which F and both slopes are exactly 0, where nothing else could be told.
-
-    What they are tell the branches of a polynomial; of another formula nothing is said.
-    """
-    found = rules.polynomial
-    if solved.spent or found is None:
-        return
-    known: set[tuple[Fraction, Fraction]] = set()
-    for a, b, c, d in solved.open.tolist():
-        wide, high = (b - a) or 1e-300, (d - c) or 1e-300
-        near = Zero((a - wide, b + wide, c - high, d + high), (a - wide, b + wide, c, d))
-        place = _simple(near)
-        if place is None or place in known or not _exactly_zero(rules, near):
-            continue
-        known.add(place)
-        branches = branches_at(found, *place)
-        if branches is None:
-            continue
-        kind = _kind(branches)
-        x, y = (float(part) for part in place)
-        at = Landmark(Kind.CROSSING, x, y, Certainty.EXACT, low=a, high=b, method=Method.PAIR)
-        yield kind, replace(at, kind=kind or at.kind)
-
-
-def _kind(branches: Branches) -> Kind | None:
-    if branches.half == 0:
-        return Kind.ISOLATED
-    if branches.half > 2:
-        return Kind.CROSSING
-    return Kind.CUSP if branches.sharp else None
-
-
-def _simple(one: Zero) -> tuple[Fraction, Fraction] | None:
-    """The simple fractions that a box holds, if it does."""
-    places = []
-    for value, radius in zip((one.x, one.y), one.radii, strict=True):
-        near = Fraction(value).limit_denominator(DENOMINATOR)
-        if abs(float(near) - value) > 2 * radius + 1e-15 * abs(value):
-            return None
-        places.append(near)
-    return places[0], places[1]
-
-
-def _exactly_zero(rules: Rules, one: Zero) -> bool:
-    """Whether exact arithmetic gives 0 at the simple place that a box holds."""
-    simple = _simple(one)
-    if simple is None:
-        return False
-    places = [Exact(near, Fraction(0)) for near in simple]
-    for tree in (rules.tree, *rules.slopes):
-        plan = rules.plan(tree)
-        found = exact_registers(plan, rules.unit, *places)[plan.result]
-        if found is None or not found.is_zero:
-            return False
-    return True
-
-
-def _near(mark: Landmark, x: float, y: float, rectangle: Rectangle) -> bool:
-    left, right, bottom, top = rectangle
-    return abs(mark.x - x) <= (right - left) * NEAR and abs(mark.y - y) <= (top - bottom) * NEAR
-
-
-def open_stretches(solved: Solved, centres: list[Landmark], rectangle: Rectangle) -> list[Open]:
-    """Stretches of x with boxes that stayed open, but for those at a crossing that is known."""
-    reason = Reason.BUDGET if solved.spent else Reason.CLOSE
-    left, right, bottom, top = rectangle
-    wide, high = (right - left) * NEAR * 4, (top - bottom) * NEAR * 4
-    found = []
-    for a, b, c, d in solved.open.tolist():
-        if any(
-            a - wide <= mark.x <= b + wide and c - high <= mark.y <= d + high for mark in centres
-        ):
-            continue
-        found.append(Open(a, b, reason))
-    return found
-
-
-def _open_singular(rules: Rules, middle: Centres, rectangle: Rectangle) -> list[Open]:
-    solved, settled = middle.singular, around(rules, "x", middle.known)
-    boxes = solved.open[~within_any(solved.open, settled)]
-    value = box_function(rules.plan(rules.tree), rules.unit)
-    x, y = between(boxes[:, 0], boxes[:, 1]), between(boxes[:, 2], boxes[:, 3])
-    kept = boxes[value(x, y).may_be_zero]
-    return open_stretches(Solved((), kept, solved.spent), [], rectangle)
+        return marks, list(path.open)
+    return marks, [Open(0.0, 0.0, item.reason) for item in path.open]
 
 
 EDGES = (("x", 0), ("x", 1), ("y", 2), ("y", 3))

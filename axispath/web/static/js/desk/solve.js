@@ -169,8 +169,9 @@ export function solvePart(at) {
       this.solvable = found.isEquation;
       sides = { edits: found.edits, lanes: found.lanes };
       // What is solved again by itself leaves the method alone that is being watched.
+      // Steps that are still on their way are asked for again, as the sheet is now.
       if (watchedFor !== asked) this.stopWatching();
-      else if (watched) this.askSteps(false);
+      else this.askSteps(!watched);
       plot.solutions = found.marks;
       plot.solved = found.solved;
       this.canKeepSides = found.edits.length > 0;
@@ -285,6 +286,8 @@ export function solvePart(at) {
 
     watch() {
       this.methodPlaying = false;
+      watched = null;
+      watchedFor = asked;
       watchedHow = { method: this.method, start: this.methodStart, second: this.methodSecond };
       return this.askSteps(true);
     },
@@ -297,7 +300,6 @@ export function solvePart(at) {
         const found = await send("POST", `/api/sheets/${session.key}/method`, { ...this.solveGround(), ...question, ...watchedHow });
         if (!stands() || question !== asked) return;
         watched = found;
-        watchedFor = question;
         update(byId("iterates"), found.html);
         this.methodSteps = found.strokes.length;
         this.showStep(anew ? 0 : this.methodStep);
