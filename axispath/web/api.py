@@ -62,10 +62,10 @@ from axispath.work.protocol import PARTS
 blueprint = Blueprint("api", __name__, url_prefix="/api")
 
 
-def _state(found: Opened, told: str = "") -> Response:
+def _state(found: Opened, **told: str) -> Response:
     remember(found)
     shown = computing.payload(found.document, found.id)
-    return answered({**present.state(found, shown), "told": told})
+    return answered({**present.state(found, shown), "told": "", **told})
 
 
 @blueprint.post("/sheets")
@@ -81,7 +81,8 @@ def start_sheet() -> Response:
     document = opened(source).document
     if "view" in given:
         document = with_view(document, View.model_validate(given["view"]))
-    steps = computing.steps(document, EDITS.validate_python(given.get("edits")), source)
+    edits = EDITS.validate_python(given.get("edits"))
+    steps = computing.steps(document, edits, source)
     with store().transaction() as database:
         found, person = made_once(
             database,
@@ -93,7 +94,7 @@ def start_sheet() -> Response:
             ),
         )
     remember_person(person)
-    return _state(found)
+    return _state(found, **present.gone_to(document, found.document, edits))
 
 
 @blueprint.post("/sheets/<sheet_id>/edits")
@@ -111,7 +112,8 @@ def edit_sheet(sheet_id: str) -> Response:
     steps = computing.steps(before.document, edits, sheet_id)
     found = _carried_out(given, lambda at, mine: sheets.change(at, mine, sheet_id, base, steps))
     told = computing.told_of_waiting(before.document, found.document, edits, sheet_id)
-    return _state(found, told)
+    gone = present.gone_to(before.document, found.document, edits)
+    return _state(found, **({"told": told} if told else gone))
 
 
 @blueprint.post("/sheets/<sheet_id>/branch")

@@ -23,7 +23,7 @@ from axispath.core.path.kinds import FRAMED, SEARCHED
 from axispath.core.sampling.kinds import DRAWN
 from axispath.core.sheet.angles import seems_to_mean_degrees
 from axispath.core.sheet.document import Document, Ground, Lane, Samples, Style, View
-from axispath.core.sheet.edits import Edit, RemoveLane
+from axispath.core.sheet.edits import AddLane, Edit, RemoveLane
 from axispath.core.sheet.edits.domain import plain_end
 from axispath.core.sheet.edits.lines import who_waits
 from axispath.core.sheet.resolve import ResolvedLane, resolve
@@ -274,6 +274,20 @@ def _scripted(view: LaneView, lane: Lane) -> dict[str, Any]:
 def takes_away(edits: Sequence[Edit]) -> bool:
     """Whether edits may leave lanes without something that they need."""
     return any(isinstance(edit, RemoveLane) for edit in edits)
+
+
+def gone_to(before: Document, after: Document, edits: Sequence[Edit]) -> dict[str, str]:
+    """Where a line has gone that was typed as a lane and is none: what is told, and the page."""
+    if not any(isinstance(edit, AddLane) for edit in edits):
+        return {}
+    was = {lane.id for lane in before.lanes}
+    new = [lane for lane in after.lanes if lane.working and lane.id not in was]
+    if not new:
+        return {}
+    what = "This is a calculation: its line and its result stand on the page Working."
+    if new[-1].block is not None:
+        what = "These are several equations: they stand as a block on the page Working."
+    return {"told": what, "page": "working"}
 
 
 def told_of_waiting(before: Document, after: Document) -> str:

@@ -36,6 +36,7 @@ def answer(app: Flask) -> None:
             "start": error.start,
             "end": error.end,
             "mend": error.mend,
+            "mends": error.mends or ((error.mend,) if error.mend else ()),
         }
         return jsonify(found), 422
 

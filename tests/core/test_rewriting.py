@@ -11,6 +11,7 @@ from axispath.core.sheet.edits import AddLane, apply
 from axispath.core.sheet.refused import EditRefused
 from axispath.core.sheet.resolve import resolve
 from tests.case import Case
+from tests.core.lines_elsewhere import ASKED, OFFERED, TAKEN
 
 # What is typed, and the line that is offered for it.
 MENDED = {
@@ -48,7 +49,7 @@ MENDED = {
     "{(x, y) : x^2 + y^2 < 4}": "x^2 + y^2 < 4",
     "{1, 2, 3}": "[1, 2, 3]",
     "L = {1, 2, 3}": "L = [1, 2, 3]",
-    "x > 0 ∧ y > 0": "x > 0  and  y > 0",
+    "x > 0 ∧ y > 0": "x > 0 and y > 0",
     "3:4": "3/4",
     "2 1/2": "(2 + 1/2)",
 }
@@ -72,6 +73,46 @@ class Mended(Case):
             with self.subTest(text):
                 self.assertEqual(offered(text), line)
                 self.assertEqual(offered(line), "", "what is offered is refused itself")
+
+    def test_lines_of_every_kind(self):
+        """Each is taken, offered as another line that is understood, or asked back."""
+        document = apply(Document(), AddLane(text="p(x) = x^2 - 4x + 3"))
+        for line in ("q(x) = 2x + 1", "A = (1, 2)", "B = (3, 5)", "M = [1, 2; 3, 4]"):
+            document = apply(document, AddLane(text=line))
+
+        def new(text):
+            return resolve(apply(document, AddLane(text=text))).lanes[5:]
+
+        for text, lines in TAKEN.items():
+            with self.subTest(text):
+                lanes = new(text)
+                self.assertFalse(any(lane.missing for lane in lanes))
+                self.assertEqual(tuple(lane.lane.text or lane.kind.key for lane in lanes), lines)
+        for text, line in OFFERED.items():
+            with self.subTest(text), self.assertRaises(EditRefused) as refused:
+                new(text)
+            self.assertEqual(refused.exception.mend, line)
+            self.assertFalse(any(lane.missing for lane in new(line)), line)
+        for text, lines in ASKED.items():
+            with self.subTest(text), self.assertRaises(EditRefused) as refused:
+                new(text)
+            self.assertEqual(refused.exception.mends, lines)
+            for line in lines:
+                new(line)
+
+    def test_what_a_line_is_decides_where_it_goes(self):
+        for text, kind, working in (
+            ("100 km/h in m/s", "calculated", True),
+            ("3 + 4i", "calculated", True),
+            ("2x + y = 5, x - y = 1", "equations", True),
+            ("limit(1/x for x to 0)", "calculated", True),
+            ("x^2 - 3", "function", False),
+            ("12/18", "value", False),
+            ("y = m x + b", "waiting", False),
+        ):
+            with self.subTest(text):
+                lane = resolve(apply(Document(), AddLane(text=text))).lanes[-1]
+                self.assertEqual((lane.kind.key, lane.lane.working), (kind, working))
 
     def test_some_are_read_as_they_stand(self):
         for text in READ:

@@ -18,6 +18,7 @@ from flint import arb, arb_series, ctx, fmpq
 from axispath.core import catalogue
 from axispath.core.arithmetic.folding import folded
 from axispath.core.arithmetic.program import Bound, Operation, Program, Step, Work, bind
+from axispath.core.arithmetic.quadrature import Quadrature
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.catalogue.balls import (
     LOCK,
@@ -34,6 +35,7 @@ from axispath.core.catalogue.balls import (
     with_value,
 )
 from axispath.core.catalogue.powers import logarithm_ball, odd_root_ball
+from axispath.core.memory import remembered
 
 DOUBLE = 53
 
@@ -82,6 +84,21 @@ class BallFunction:
         if isinstance(result, arb):
             return [result] + [arb(0)] * (length - 1)
         return [result[k] for k in range(length)]
+
+    def series(self, x: arb, length: int) -> Ball:
+        """The power series over ``x``, or one number where it is constant."""
+        return self.along(arb_series([x, arb(1)], length))
+
+    def along(self, x: arb_series) -> Ball:
+        """The function of a power series. Raises OutsideDomain where surely undefined."""
+        with LOCK:
+            return _defined(self._at_current_precision().run(x))
+
+
+@remembered(64)
+def quadrature(plan: Program, unit: AngleUnit) -> Quadrature:
+    """The integrals of a program, with all cells that were found before."""
+    return Quadrature(BallFunction(plan, unit))
 
 
 def _plainer(bound: Bound) -> Callable[[Work], Work]:
@@ -195,6 +212,8 @@ def operation(step: Step, unit: AngleUnit) -> Operation:
             return partial(_restrict, detail[0])
         case "apply":
             return in_unit(catalogue.ENTRIES[detail], unit)
+        case "integral":
+            return quadrature(detail, unit).along
     return _OPERATIONS[step.operation]
 
 

@@ -78,6 +78,8 @@ def operation(step: Step, unit: AngleUnit) -> Operation:
             return lambda value, x, end: restrict(detail[0], value, x, end)
         case "apply":
             return _applied(catalogue.ENTRIES[detail], detail, unit)
+        case "integral":  # of which nothing is said on boxes
+            return lambda low, high: single(-np.inf, np.inf, SOMEWHERE)
     return OPERATIONS[step.operation]
 
 

@@ -19,6 +19,7 @@ from axispath.core.arithmetic.program import (
     Program,
     Step,
     TooLarge,
+    allowed,
 )
 from axispath.core.language.exponents import odd_root
 from axispath.core.language.tree import (
@@ -45,12 +46,11 @@ from axispath.core.language.tree import (
     Sum,
     UnitOf,
 )
-from axispath.core.language.walking import literal
+from axispath.core.language.walking import free_names, literal
 
 # What an expression comes to: one step, or a list of steps.
 Value = int | tuple[int, ...]
 Names = Mapping[str, int]
-MAX_ITEMS = 5_000
 MOST_VISITED = 400_000  # parts of a formula, with all that it depends on
 LOOK_EVERY = 256  # parts of a formula between two looks at the clock
 SHORT = 12  # steps of an exponent that is looked at for being a whole number
@@ -170,6 +170,8 @@ class Builder:
                 raise NotComputable("A matrix stands where one number is needed.")
             case UnitOf() | Converted():
                 raise NotComputable("Units are computed with on lines of Working.")
+            case Running("integral", _, _, (_, _)):
+                return self.integral(node, names)
             case Running(function):
                 raise NotComputable(f"{function} is computed from numbers alone here.")
 
@@ -263,8 +265,7 @@ class Builder:
                 raise NotComputable(f"{function} needs at least one value.")
             if function in ("min", "max"):
                 items = tuple(dict.fromkeys(items))
-                if len(items) == 1:
-                    return items[0]
+                return items[0] if len(items) == 1 else self.step(Step("apply", items, function))
             return self.step(Step("apply", items, function))
         return self.each("apply", function, *given)
 
@@ -291,14 +292,12 @@ class Builder:
                 raise NotComputable("The step of a list must not be 0.")
             first = self.constant(low, "The start of steps")
             distance = self.constant(high, "The end of steps") - first
-            count = (
-                int(distance / size * (1 + Fraction(1, 10**12))) + 1 if distance * size >= 0 else 0
-            )
-            items = [first + k * size for k in range(_allowed(count))]
-            return tuple(self.number(item) for item in items)
+            many = distance / size * (1 + Fraction(1, 10**12))
+            count = int(many) + 1 if many >= 0 else 0
+            return tuple(self.number(first + k * size) for k in range(allowed(count)))
         if size.denominator != 1 or size < 2:
             raise NotComputable("spread needs a whole number of values, 2 or more.")
-        count = _allowed(int(size))
+        count = allowed(int(size))
         width = self.each("subtract", None, high, low)
         shares = tuple(self.number(Fraction(k, count - 1)) for k in range(count))
         return self.each("add", None, low, self.each("multiply", None, width, shares))
@@ -338,13 +337,20 @@ class Builder:
         high = self.constant(self.one(node.high, names), "The end of the range")
         if low.denominator != 1 or high.denominator != 1:
             raise NotComputable("The range of a sum goes from a whole number to a whole number.")
-        count = _allowed(int(high - low) + 1)
+        count = allowed(int(high - low) + 1)
         operation, start = ("add", 0) if node.kind == "sum" else ("multiply", 1)
         total = self.number(start)
         for k in range(int(low), int(low) + count):
             term = self.one(node.body, {**names, node.index: self.number(k)})
             total = term if k == low else self.step(Step(operation, (total, term)))
         return total
+
+    def integral(self, node: Running, names: Names) -> int:
+        """A definite integral, of a formula in which nothing but its own letter runs."""
+        if any(one.name in names for one in free_names(node.body) if one.name != node.index):
+            raise NotComputable("The formula of an integral must not depend on other arguments.")
+        inner = program(node.body, (node.index,), self.definitions)
+        return self.step(Step("integral", tuple(self.one(end, names) for end in node.ends), inner))
 
     def value(self, name: str) -> Value:
         """A value of the sheet, written out once."""
@@ -392,9 +398,3 @@ class Builder:
             body = derivative(before.body, before.parameters[0], self.definitions)
             self.derivatives[name, order] = Definition(before.parameters, body, before.domain)
         return self.derivatives[name, order]
-
-
-def _allowed(count: int) -> int:
-    if count > MAX_ITEMS:
-        raise TooLarge(f"That is more than {MAX_ITEMS} values, which is too many to compute.")
-    return max(count, 0)

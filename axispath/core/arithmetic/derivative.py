@@ -27,6 +27,7 @@ from axispath.core.language.tree import (
     Power,
     Product,
     Quotient,
+    Running,
     Series,
     Sum,
 )
@@ -111,6 +112,14 @@ def _derivative(
             return _cases(node, inner)
         case Series("sum", body, index, low, high):
             return Series("sum", inner(body), index, low, high)
+        case Running("integral", body, index, (low, high)) if not _holds(body, index, variable):
+            # The theorem of calculus: the formula at each end, times how fast the end moves.
+            return sum_of(
+                [
+                    times(substituted(body, {index: high}), inner(high)),
+                    negation(times(substituted(body, {index: low}), inner(low))),
+                ]
+            )
     raise NotComputable("The derivative of this formula cannot be written down here.")
 
 
@@ -121,6 +130,11 @@ def _written_out(definition: Definition, arguments: tuple[Expression, ...]) -> E
         return substituted(definition.body, dict(given))
     except ValueError as error:
         raise NotComputable(str(error)) from error
+
+
+def _holds(body: Expression, index: str, variable: str) -> bool:
+    """Whether what is integrated depends on a variable besides the letter that runs."""
+    return index != variable and any(one.name == variable for one in free_names(body))
 
 
 def _mentions(call: Call, variable: str) -> bool:

@@ -11,6 +11,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from axispath.core import catalogue
+from axispath.core.arithmetic.balls import quadrature
 from axispath.core.arithmetic.folding import folded
 from axispath.core.arithmetic.program import Bound, Operation, Program, Step, bind
 from axispath.core.arithmetic.unit import AngleUnit
@@ -84,6 +85,8 @@ def operation(step: Step, unit: AngleUnit) -> Operation:
             return lambda value, x, end: np.where(_HOLDS[detail[0]](x, end), value, np.nan)
         case "apply":
             return _applied(catalogue.ENTRIES[detail], unit)
+        case "integral":
+            return quadrature(detail, unit).floats
     return _OPERATIONS[step.operation]
 
 

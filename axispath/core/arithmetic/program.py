@@ -17,6 +17,7 @@ from axispath.core.arithmetic.patience import time_check
 from axispath.core.language.tree import Domain, Expression
 
 MAX_STEPS = 6_000
+MAX_ITEMS = 5_000
 MAX_WHOLE_EXPONENT = 10**9
 
 
@@ -29,6 +30,13 @@ class TooLarge(NotComputable):
 
     def __init__(self, message: str = "This formula is too large to compute.") -> None:
         super().__init__(message)
+
+
+def allowed(count: int) -> int:
+    """How many values a list may have. Raises TooLarge."""
+    if count > MAX_ITEMS:
+        raise TooLarge(f"That is more than {MAX_ITEMS} values, which is too many to compute.")
+    return max(count, 0)
 
 
 @dataclass(frozen=True, slots=True)

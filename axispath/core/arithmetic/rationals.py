@@ -125,6 +125,10 @@ def _computed(step: Step, given: list[Exact], unit: AngleUnit) -> Exact:
             if base.is_zero and exponent.sign() <= 0:
                 raise Inexact
             return _power(base, _whole(exponent))
+        case "integral", [low, high] if low == high:
+            if exact_registers(detail, unit, low)[detail.result] is None:
+                raise Inexact
+            return Exact(Fraction(0))
         case "given", [value, _]:
             return value
         case "restrict", [value, x, end]:

@@ -56,5 +56,7 @@ def _reason(step: Step, given: list[float]) -> str:
             return "a negative number has no such power"
         case "restrict":
             return f"outside the domain of {step.detail[1]}"
+        case "integral":
+            return "what is integrated has no value, or no bound, on the way"
     entry = catalogue.ENTRIES[step.detail]
     return f"{step.detail.replace('log_base', 'log')} is defined only where {entry.needs}"

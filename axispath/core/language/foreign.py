@@ -57,8 +57,8 @@ def _derivative(text: str, tokens: list[Token], at: int, scope: Scope) -> Refusa
         return None
     rest = text[under.start + 2 :].strip()
     message = (
-        f"A derivative is written with a prime: f({variable}) = {rest or 'x^2'} in one line, "
-        f"then f'({variable}) in another."
+        f"Write a derivative as derivative({rest or 'x^2'} for {variable}), or with a prime: "
+        f"f'({variable})."
     )
     return message, under.end, None
 

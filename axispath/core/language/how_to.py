@@ -9,6 +9,19 @@ HOW_TO = (
         "and turning points, and lists them on the desk. Click a formula to change it.",
     ),
     (
+        "Write it as you know it",
+        "Formulas are read from LaTeX, with raised letters, with ∫, Σ and lim, and in words such "
+        "as tangent to f at x = 2. What is written otherwise here is offered typeset, and one "
+        "click takes it; where two readings are plausible both are offered. A calculation, such "
+        "as 100 km/h in m/s, goes to the page Working by itself; several definitions in one line "
+        "become several lanes, several equations a block.",
+    ),
+    (
+        "Define a function by an integral",
+        "Write its ends: F(x) = integral(sin(t^2) for t = 0 to x). It is drawn, and its zeros, "
+        "turning points and inflections are proved, like those of any other function.",
+    ),
+    (
         "Choose a domain",
         "Type the ends below the formula, or drag the brackets at the ends of the strip. An empty "
         "field means that there is no end.",

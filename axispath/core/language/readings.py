@@ -142,7 +142,87 @@ def _bars(text: str, tokens: list[Token], at: int, scope: Scope) -> Reading | No
     return Reading(f"the inner bars measure {tokens[at + 3].text}", other)
 
 
+def _letters_in_one(text: str, tokens: list[Token], at: int, scope: Scope) -> Reading | None:
+    """xy = 4 defines a name."""
+    token = tokens[at]
+    if at or token.kind != "name" or tokens[1].text != "=" or scope.knows(token.text):
+        return None
+    if len(token.text) != 2 or not set(token.text) <= set("xyabc"):
+        return None
+    other = f"{' '.join(token.text)}{text[token.end :]}"
+    return Reading(f"{token.text} is one name", other)
+
+
+def _under_root(text: str, tokens: list[Token], at: int, scope: Scope) -> Reading | None:
+    """√2x is (√2) x."""
+    if tokens[at].text != "√" or tokens[at + 1].kind != "number":
+        return None
+    end = _run_end(tokens, at + 1)
+    if end == at + 1:
+        return None
+    first, last = tokens[at + 1], tokens[end]
+    run = text[first.start : last.end]
+    return Reading(
+        f"only {first.text} is under the root", _bracketed(text, first.start, last.end, run)
+    )
+
+
+def _index_of_root(text: str, tokens: list[Token], at: int, scope: Scope) -> Reading | None:
+    """root(x, 3) is the x-th root of 3."""
+    parts = tokens[at : at + 6]
+    if len(parts) < 6 or (parts[0].text, parts[1].text, parts[3].text) != ("root", "(", ","):
+        return None
+    index, inner = parts[2], parts[4]
+    if index.kind != "name" or inner.kind != "number" or parts[5].text != ")":
+        return None
+    other = f"{text[: index.start]}{inner.text}, {index.text}{text[inner.end :]}"
+    return Reading(f"the root with index {index.text} of {inner.text}", other)
+
+
+def _below_letter(text: str, tokens: list[Token], at: int, scope: Scope) -> Reading | None:
+    """1/x(x + 1) is (1/x)(x + 1)."""
+    if tokens[at].text != "/" or tokens[at + 1].kind != "name" or at + 2 >= len(tokens):
+        return None
+    name = tokens[at + 1]
+    if tokens[at + 2].text != "(" or name.text in scope.functions or name.text not in scope.values:
+        return None
+    end = _run_end(tokens, at + 1)
+    run = text[name.start : tokens[end].end]
+    taken = f"only {name.text} is below the line"
+    return Reading(taken, _bracketed(text, name.start, tokens[end].end, run))
+
+
+def _argument(text: str, tokens: list[Token], at: int, scope: Scope) -> Reading | None:
+    """sin x(x + 1) is the sine of the product."""
+    if tokens[at].text not in scope.vocabulary.functions or at + 2 >= len(tokens):
+        return None
+    name = tokens[at + 1]
+    if name.kind != "name" or tokens[at + 2].text != "(" or name.text not in scope.values:
+        return None
+    before, function = text[: tokens[at].start], tokens[at].text
+    other = f"{before}{function}({name.text}) {text[name.end :].lstrip()}"
+    end = _run_end(tokens, at + 1)
+    return Reading(f"{function} of {text[name.start : tokens[end].end]}", other)
+
+
+def _golden(text: str, tokens: list[Token], at: int, scope: Scope) -> Reading | None:
+    """r = 2 + sin φ holds a number."""
+    if not text.lstrip().startswith("r") or tokens[0].text != "r" or tokens[1].text != "=":
+        return None
+    token = tokens[at + 1]
+    if token.text not in ("φ", "phi") or "φ" in scope.values or "θ" in text:
+        return None
+    other = f"{text[: token.start]}θ{text[token.end :]}"
+    return Reading("φ is the golden ratio, a number", other)
+
+
 RULES = (
+    _letters_in_one,
+    _under_root,
+    _index_of_root,
+    _below_letter,
+    _argument,
+    _golden,
     _denominator,
     _exponent,
     _fraction_exponent,

@@ -8,10 +8,8 @@ from axispath.core.language.errors import LanguageError
 
 _ARROW = r"(?:->|→|↦)"
 _MAPPING = re.compile(rf"\s*(\w+)\s*:\s*(?:[^,]*,\s*)?(\w+)\s*{_ARROW}\s*(.+?)\s*$")
-LIMITS = "Limits are not typed: holes, poles and asymptotes are found and listed as landmarks."
-INTEGRALS = (
-    "Integrals are not typed: hold a reading, and Area measures what lies between it and the next."
-)
+LIMITS = "Write a limit as limit(sin(x)/x for x to 0)."
+INTEGRALS = "Write an integral as integral(x^2 for x = 0 to 1); its ends may hold x."
 _SENTENCES = {
     "%": "Write a percentage as a fraction: 5% is 5/100.",
     "±": "± means two values: write two lines, one with + and one with −.",
@@ -23,7 +21,7 @@ _SENTENCES = {
     "\\": "This stands alone: LaTeX has a command after each backslash.",
     "∑": "Write a sum as sum(k^2 for k = 1 to 5).",
     "∏": "Write a product as product(k for k = 1 to 5).",
-    "∂": "Write a derivative with a prime: f(x) = x^2, then f'(x).",
+    "∂": "Write a derivative as derivative(x^2 y for x).",
     "≈": "Write = to solve an equation; solutions come with as many digits as you choose.",
     "$": "Money has no sign here: write the number alone.",
     "_": "An index is written right behind a name: a_1, or log_2(x).",

@@ -147,7 +147,32 @@ def _guards_of(builder: Builder, index: int) -> tuple[int, ...]:
             return (_difference(builder, *step.operands[at : at + 2]),)
         case "apply":
             return _of_entry(builder, step)
+        case "integral":
+            return tuple(
+                g for end in step.operands for g in _of_integrand(builder, step.detail, end)
+            )
     return ()
+
+
+def _of_integrand(builder: Builder, plan: Program, at: int) -> tuple[int, ...]:
+    """The guards of what is integrated, at an end of the integral; a bend of it is none there."""
+    inner = prepared(plan)
+    places = [at]
+    for step in inner.plan.steps[1:]:
+        operands = tuple(places[i] for i in step.operands)
+        places.append(builder.step(Step(step.operation, operands, step.detail)))
+    return tuple(
+        places[guard]
+        for index, guards in inner.guards.items()
+        if not _bends(inner.plan.steps[index])
+        for guard in guards
+    )
+
+
+def _bends(step: Step) -> bool:
+    """Whether a step jumps or bends without leaving all bounds."""
+    entry = catalogue.ENTRIES.get(step.detail) if step.operation == "apply" else None
+    return step.operation == "choose" or (entry is not None and entry.stepped)
 
 
 def _of_entry(builder: Builder, step: Step) -> tuple[int, ...]:

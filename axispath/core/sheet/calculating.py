@@ -11,6 +11,7 @@ from collections.abc import Hashable, Iterator, Mapping
 from dataclasses import dataclass, field, replace
 
 from axispath.core import catalogue
+from axispath.core.arithmetic.derivative import derivative
 from axispath.core.arithmetic.patience import OutOfTime
 from axispath.core.arithmetic.program import Definition
 from axispath.core.arithmetic.unit import AngleUnit
@@ -266,7 +267,7 @@ def _sentence(reason: str) -> str:
 
 def _names_beyond(definitions: Mapping[str, Definition]) -> set[str]:
     """The names whose meaning programs cannot hold, however indirectly."""
-    found = {name for name, one in definitions.items() if beyond(one.body)}
+    found = {name for name, one in definitions.items() if _only_for_lines(one)}
     users: dict[str, set[str]] = {}
     for name, definition in definitions.items():
         for used in names_in(definition.body):
@@ -278,6 +279,19 @@ def _names_beyond(definitions: Mapping[str, Definition]) -> set[str]:
                 found.add(user)
                 pending.append(user)
     return found
+
+
+def _only_for_lines(one: Definition) -> bool:
+    """Whether a program cannot hold a definition; a function that is an integral it can."""
+    held = one.parameters is not None
+    return any(_beyond(node, set()) and not (held and _is_held(node)) for node in walk(one.body))
+
+
+def _is_held(node: Expression) -> bool:
+    """Whether a node is an integral from one number to another."""
+    if not isinstance(node, Running) or node.function != "integral":
+        return False
+    return len(node.ends) == 2 and not any(INFINITE in walk(end) for end in node.ends)
 
 
 def _carried_out(
@@ -322,6 +336,9 @@ def _holds_quantities(calculator: Calculator, body: Expression) -> bool:
     return False
 
 
+INFINITE = Constant("∞")
+
+
 class _Open(Exception):
     """A part that only lines can compute needs an argument."""
 
@@ -339,6 +356,19 @@ def _settled(
             if value.variable not in bound:
                 raise NoResult(f"this is a formula in {value.variable}: {value.variable} is free")
             return value.expression
+    if (
+        isinstance(node, Running)
+        and (node.function, node.ends) == ("derivative", ())
+        and needs
+        and node.index in bound
+        and not beyond(node.body, names)
+    ):
+        return derivative(node.body, node.index, calculator.definitions)
+    if isinstance(node, Running) and node.function == "integral" and needs:
+        # A function of its ends: a program holds it, if it holds what is integrated.
+        if not _is_held(node) or beyond(node.body, names):
+            raise _Open("the ends of this integral are numbers or functions, and none is ∞")
+        return node
     if isinstance(node, Pair | ListOf) or needs:
         if not children(node) or _beyond(node, names):
             raise _Open("a matrix or complex number is computed from numbers alone, not from x")

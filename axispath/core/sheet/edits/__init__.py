@@ -13,14 +13,13 @@ from axispath.core.sheet.edits.data import AddData, MoveRow, NameData, SetCells,
 from axispath.core.sheet.edits.domain import SetDomain
 from axispath.core.sheet.edits.equations import AddBlock, SetBlock
 from axispath.core.sheet.edits.fits import AddFit, SetFit
+from axispath.core.sheet.edits.following import DrawLevel, SolveFor
 from axispath.core.sheet.edits.lines import (
     AddLane,
     AddLines,
-    DrawLevel,
     DuplicateLane,
     RemoveLane,
     ReviseLane,
-    SolveFor,
 )
 from axispath.core.sheet.edits.looks import (
     FoldLane,

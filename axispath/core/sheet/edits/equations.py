@@ -11,6 +11,7 @@ from axispath.core.sheet.block import MAX_BLOCK, Block
 from axispath.core.sheet.document import MAX_LANES, Document, Lane, LaneId
 from axispath.core.sheet.edits.change import Change, LaneChange
 from axispath.core.sheet.refused import EditRefused
+from axispath.core.sheet.resolve import resolve
 
 MAX_BLOCKS = 12
 
@@ -33,6 +34,13 @@ class AddBlock(Change):
 
     def words(self, document: Document) -> str:
         return "a block of equations"
+
+
+def with_block(document: Document, equations: list[str]) -> Document | None:
+    """The document with a block of equations that are read and have an unknown; None for others."""
+    after = AddBlock(text="\n".join(equations)).applied(document)
+    lane = resolve(after).lanes[-1]
+    return None if lane.error else after
 
 
 class SetBlock(LaneChange):

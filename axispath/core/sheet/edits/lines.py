@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 import secrets
 from collections.abc import Container
 from dataclasses import replace
@@ -9,28 +10,38 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
+from axispath.core.arithmetic.patience import OutOfTime
 from axispath.core.fits.models import OWN
 from axispath.core.language.errors import LanguageError
-from axispath.core.language.numbers import full_precision
 from axispath.core.language.pasted import written
-from axispath.core.language.rewriting import rewritings
 from axispath.core.language.scope import Scope
 from axispath.core.language.several import LONGEST, several
 from axispath.core.language.statement import Read, naming, read_line
 from axispath.core.language.tokens import MAX_LENGTH
+from axispath.core.quantities.values import NoResult
 from axispath.core.sheet.calculating import Uncomputed
 from axispath.core.sheet.document import MAX_LANES, Document, Lane, LaneId
 from axispath.core.sheet.edits.change import Change, LaneChange, refused
 from axispath.core.sheet.edits.colours import free_colour
 from axispath.core.sheet.edits.data import NameData
+from axispath.core.sheet.edits.equations import with_block
 from axispath.core.sheet.edits.fits import searched
 from axispath.core.sheet.edits.names import free_like, free_name, renamed_elsewhere
+from axispath.core.sheet.edits.reading import (
+    another,
+    apart,
+    choices,
+    may_be_calculated,
+    runs,
+    tried,
+)
 from axispath.core.sheet.refused import EditRefused
 from axispath.core.sheet.resolve import resolve
 from axispath.core.sheet.scopes import defined_by_lanes, scope_of, vocabulary_of
-from axispath.core.sheet.solved import Letter, solved_for
 
 MOST_AT_ONCE = 50  # lines of one paste: each is read in the company of those before
+DEFINED = re.compile(r"\w+\s*(?:\(\s*\w+\s*\))?\s*=(?!=)|[A-Z]\w*\s*\([^()=]+[,;|][^()=]+\)\s*$")
+EQUATION = re.compile(r"[^=<>≤≥]+=[^=<>≤≥]+$")
 
 
 class AddLane(Change):
@@ -42,7 +53,59 @@ class AddLane(Change):
     keep: bool = False
 
     def applied(self, document: Document) -> Document:
-        return _with_equal_scale(document, added(document, self.text, self.id, self.keep))
+        try:
+            lane = added(document, self.text, self.id, self.keep)
+        except EditRefused as error:
+            if self.keep:
+                raise
+            other = None if error.mend else self._several(document)
+            other = other or self._calculated(document, error)
+            if other is None:
+                raise
+            return other
+        missing = resolve(lane).lanes[-1].missing
+        if missing and may_be_calculated(self.text, missing):
+            lane = self._calculated(document, EditRefused("")) or lane
+        return _with_equal_scale(document, lane)
+
+    def _several(self, document: Document) -> Document | None:
+        """As many lanes as the line has definitions; a block where it has several equations."""
+        parts = apart(self.text)
+        if not 2 <= len(parts) <= MOST_AT_ONCE:
+            return None
+        if not all(DEFINED.match(part) for part in parts):
+            return with_block(document, parts) if all(EQUATION.match(p) for p in parts) else None
+        after = document
+        for part in parts:
+            try:
+                after = AddLane(text=part).applied(after)
+            except EditRefused as refused:
+                if refused.mend is None:
+                    return None
+                try:
+                    after = AddLane(text=refused.mend).applied(after)
+                except EditRefused:
+                    return None
+        new = resolve(after).lanes[len(document.lanes) :]
+        return None if any(lane.missing for lane in new) else after
+
+    def _calculated(self, document: Document, error: EditRefused) -> Document | None:
+        """The same as a line of calculation, where it is understood and has a result."""
+        try:
+            after = added(document, self.text, self.id, working=True)
+        except EditRefused as refused:
+            if error.mend is None:
+                error.mend, error.mends = refused.mend, refused.mends
+            return None
+        lane = resolve(after).lanes[-1]
+        if lane.missing or lane.error or lane.parameters:
+            return None
+        try:
+            return None if lane.outcome.value is None else after
+        except (NoResult, OutOfTime):
+            # An integral or a limit is a calculation, even where there is none.
+            body = lane.written.body if lane.written else None
+            return after if body is not None and runs(body) else None
 
     def words(self, document: Document) -> str:
         return "adding a lane"
@@ -155,46 +218,6 @@ class DuplicateLane(LaneChange):
         return f"duplicating {self.called(document)}"
 
 
-class DrawLevel(LaneChange):
-    """A new lane that draws a value as a level line, and follows it."""
-
-    do: Literal["draw level"] = "draw level"
-
-    def applied(self, document: Document) -> Document:
-        lane = resolve(document).lane(self.lane(document).id)
-        if lane is None or not lane.ready or lane.statement is None or lane.statement.parameters:
-            raise EditRefused("Only a value can be drawn as a level line.")
-        name = free_name(document, lane.lane.model_copy(update={"id": "new"}))
-        return AddLane(text=f"{name}(x) = {lane.name}").applied(document)
-
-    def words(self, document: Document) -> str:
-        return f"drawing {self.called(document)} as a level line"
-
-
-class SolveFor(LaneChange):
-    """New lanes with what a relation comes to when it is solved for y, or for x along the view."""
-
-    do: Literal["solve for"] = "solve for"
-    letter: Letter = "y"
-
-    def applied(self, document: Document) -> Document:
-        lane = resolve(document).lane(self.lane(document).id)
-        found = solved_for(self.letter, lane) if lane is not None and lane.ready else []
-        if not found:
-            called = self.called(document)
-            raise EditRefused(f"{called} cannot be solved for {self.letter} by hand.")
-        ends = [full_precision(end) for end in (document.view.bottom, document.view.top)]
-        for text in found:
-            line = f"y = {text}"
-            if self.letter == "x":
-                line = f"({text}, y) for {ends[0]} <= y <= {ends[1]}"
-            document = AddLane(text=line).applied(document)
-        return document
-
-    def words(self, document: Document) -> str:
-        return f"solving {self.called(document)} for {self.letter}"
-
-
 def added(
     document: Document, text: str, lane_id: str | None, keep: bool = False, working: bool = False
 ) -> Document:
@@ -230,33 +253,37 @@ def _refuse_full(document: Document) -> None:
 def _kept(document: Document, lane: Lane, text: str, keep: bool) -> Document:
     """``lane`` with another line; a line that is not understood is refused, or kept as it is."""
     try:
-        return revised(document, lane, _read_as(text))
+        after = revised(document, lane, _read_as(text))
     except EditRefused as error:
         if not keep or not text.strip() or len(text) > MAX_LENGTH:
-            if error.mend is None or not _tried(document, lane, error.mend)[0]:
-                error.mend = _another(document, lane, text) or error.mend
+            _mended(document, lane, text, error)
             raise
         return document.with_lane(lane.model_copy(update={"text": text.strip()}))
+    found = resolve(after).lane(lane.id)
+    if keep or found is None or not found.missing:
+        return after
+    # Words that are no names here: Sin(x), zeros of x^2 - 4.
+    other = another(document, lane, text, _revised_as)
+    return after if other is None else _revised_as(document, lane, other)
 
 
-def _another(document: Document, lane: Lane, text: str) -> str | None:
-    """The line as it is written here, where it is one that is written otherwise elsewhere."""
-    for other in rewritings(text):
-        good, mend = _tried(document, lane, other)
-        if good:
-            return other
-        if mend is not None and _tried(document, lane, mend)[0]:
-            return mend
-    return None
+def _mended(document: Document, lane: Lane, text: str, error: EditRefused) -> None:
+    """Say how a line that is refused is written here: all ways that it may be meant."""
+    meant = choices(document, lane, text, _revised_as)
+    if meant:
+        error.mend, error.mends = meant[0], meant
+        if len(meant) > 1:
+            error.message = "This can be read in two ways: choose which is meant."
+        return
+    understood = error.mend and tried(document, lane, error.mend, _revised_as)[0]
+    if not understood or re.search(r"\b(?:of|at|degrees)\b", str(error.mend)):
+        error.mend = another(document, lane, text, _revised_as) or (
+            error.mend if understood else None
+        )
 
 
-def _tried(document: Document, lane: Lane, text: str) -> tuple[bool, str | None]:
-    """Whether a line is understood and waits for nothing; else how it is mended, if it can be."""
-    try:
-        found = resolve(revised(document, lane, _read_as(text))).lane(lane.id)
-    except EditRefused as error:
-        return False, error.mend
-    return found is not None and not found.missing, None
+def _revised_as(document: Document, lane: Lane, text: str) -> Document:
+    return revised(document, lane, _read_as(text))
 
 
 def _read_as(text: str) -> str:
@@ -320,7 +347,9 @@ def _read(document: Document, lane: Lane, text: str) -> Read:
     lanes = defined_by_lanes(document.lanes, without=lane.id)
     if name and any(name in known for known in _taken(lanes)):
         end = len(text.partition("=")[0].rstrip())
-        raise EditRefused(f"{name} is defined in another lane already.", 0, end)
+        free = free_like(document, lane, name)
+        mend = re.sub(rf"^\s*{re.escape(name)}(?!\w)", free, text)
+        raise EditRefused(f"{name} is defined in another lane already.", 0, end, mend)
     return read
 
 

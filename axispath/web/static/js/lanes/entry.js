@@ -42,7 +42,7 @@ export function entryPart(at) {
 
   return {
     entry: "",
-    readings: /** @type {{taken: string, other: string}[]} */ ([]),
+    readings: /** @type {{key: string, label: string, taken: string, other: string, latex: string}[]} */ ([]),
     previewing: false,
     previewHint: "",
     /** Whether what is shown was the reading of another line. */
@@ -57,12 +57,18 @@ export function entryPart(at) {
     troubleBefore: "",
     troubleAt: "",
     troubleAfter: "",
-    troubleMend: "",
+    /** The lines that may be meant instead, the likeliest first. */
+    troubleMends: /** @type {string[]} */ ([]),
     refusedLine: "",
     /** Whether the refused line went back into the entry, where no other was begun since. */
     refusedHere: false,
 
     init() {
+      // A line that is none of the sheet's lanes has gone where it belongs: there it is shown.
+      events.on("changed", ({ state, change }) => {
+        const edit = /** @type {any} */ (change && "edits" in change ? change.edits[0] : {});
+        if (edit.do === "add lane" && state.told && state.page) events.tell("turn", state.page);
+      });
       events.on("refused", ({ trouble, change }) => this.refused(trouble, change));
       at.acts.entry = (line) => {
         this.entry = line;
@@ -105,14 +111,16 @@ export function entryPart(at) {
     },
     clearTrouble() {
       this.trouble = false;
-      this.troubleMend = "";
+      this.troubleMends = [];
     },
-    mend() {
+    /** @param {string} line */
+    mend(line) {
       if (this.refusedHere) {
-        this.entry = this.troubleMend;
+        this.entry = line;
         this.clearTrouble();
+        this.askPreview();
       } else {
-        this.again(this.troubleMend, false);
+        this.again(line, false);
       }
       input().focus();
     },
@@ -120,7 +128,7 @@ export function entryPart(at) {
     refused(/** @type {import("../sheet/api.js").Trouble} */ trouble, /** @type {import("../sheet/session.js").Change} */ change) {
       const edit = /** @type {any} */ ("edits" in change ? change.edits[0] : {});
       if (edit.do !== "add lane") return;
-      const { start: from = 0, end = 0, mend = null } = trouble.body;
+      const { start: from = 0, end = 0, mends = [] } = trouble.body;
       this.refusedLine = edit.text;
       this.refusedHere = !this.entry || this.entry === edit.text;
       if (this.refusedHere) {
@@ -130,12 +138,26 @@ export function entryPart(at) {
       write(draftOf(session.key), this.entry);
       this.trouble = true;
       this.troubleText = trouble.message;
-      this.troubleMend = mend ?? "";
+      this.troubleMends = mends;
       const shown = (/** @type {string} */ s) => (s.length > 80 ? `${s.slice(0, 40)} … ${s.slice(-36)}` : s);
       this.troubleBefore = shown(edit.text.slice(0, from));
       this.troubleAt = shown(edit.text.slice(from, end));
       this.troubleAfter = shown(edit.text.slice(end));
       nextFrame(() => end > from && input().value === edit.text && document.activeElement === input() && input().setSelectionRange(from, end));
+    },
+
+    /** A formula in place of text. @param {HTMLElement} place @param {string} latex */
+    typeset(place, latex) {
+      if (latex) render(latex, place);
+    },
+    /** The same of a line that is offered. @param {HTMLElement} place @param {string} text */
+    async typesetLine(place, text) {
+      try {
+        const found = await send("POST", `/api/sheets/${session.key}/preview`, { head: session.state.head, text });
+        this.typeset(place, found.latex);
+      } catch (trouble) {
+        if (!(trouble instanceof Trouble)) throw trouble;
+      }
     },
 
     // Reading back
@@ -162,7 +184,7 @@ export function entryPart(at) {
     showPreview(/** @type {any} */ found) {
       this.previewing = true;
       this.previewFades = false;
-      this.readings = found.readings;
+      this.readings = found.readings.map((/** @type {any} */ one) => ({ ...one, key: `${one.taken} ${one.other}`, label: `Read as ${one.other}` }));
       this.previewHint = found.hint;
       const place = document.getElementById("preview");
       if (place && found.latex) render(found.latex, place);

@@ -38,6 +38,8 @@ export interface State {
   ground: ShownGround;
   question: string | null;
   told?: string;
+  /** The page of the desk on which a line has gone that was typed as a lane. */
+  page?: string;
 }
 
 /** What the page comes with. */

@@ -1,0 +1,84 @@
+"""What a line is that was not understood as it stands, or waits for words that are no names."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Callable
+
+from axispath.core.language.rewriting import Known, alternatives, rewritings
+from axispath.core.language.tree import Expression, Running
+from axispath.core.language.walking import walk
+from axispath.core.sheet.document import Document, Lane
+from axispath.core.sheet.refused import EditRefused
+from axispath.core.sheet.resolve import resolve
+from axispath.core.sheet.scopes import scope_of
+
+Revise = Callable[[Document, Lane, str], Document]
+"""A lane with another line, checked in the company of the others. Raises EditRefused."""
+
+
+def known_on(document: Document, lane: Lane) -> Known:
+    """The names of a sheet that rules of rewriting ask for."""
+    scope = scope_of(document.lanes, without=lane.id)
+    functions = frozenset(name for name, count in scope.functions.items() if count == 1)
+    return Known(functions, scope.points)
+
+
+def another(document: Document, lane: Lane, text: str, revise: Revise) -> str | None:
+    """The line as it is written here, where it is one that is written otherwise elsewhere."""
+    for other in rewritings(text, known_on(document, lane)):
+        good, mend = tried(document, lane, other, revise)
+        if good:
+            return other
+        if mend is not None and tried(document, lane, mend, revise)[0]:
+            return mend
+    return None
+
+
+def choices(document: Document, lane: Lane, text: str, revise: Revise) -> tuple[str, ...]:
+    """The lines that a line may mean, each of them understood."""
+    found = []
+    for one in alternatives(text):
+        if tried(document, lane, one, revise)[0]:
+            found.append(one)
+        elif (other := another(document, lane, one, revise)) is not None:
+            found.append(other)
+    return tuple(dict.fromkeys(found))
+
+
+def tried(document: Document, lane: Lane, text: str, revise: Revise) -> tuple[bool, str | None]:
+    """Whether a line is understood and waits for nothing; else how it is mended, if it can be."""
+    try:
+        found = resolve(revise(document, lane, text)).lane(lane.id)
+    except EditRefused as error:
+        return False, error.mend
+    return found is not None and not found.missing, None
+
+
+def apart(text: str) -> list[str]:
+    """The parts of a line between commas, semicolons and “and” that stand outside of brackets."""
+    parts, depth, start = [], 0, 0
+    for found in re.finditer(r"[()\[\]{}|,;]|\band\b", text):
+        sign = found[0]
+        depth += (sign in "([{") - (sign in ")]}")
+        if sign in (",", ";", "and") and not depth:
+            parts.append(text[start : found.start()].strip())
+            start = found.end()
+    return [part for part in [*parts, text[start:].strip()] if part]
+
+
+# What is surely a calculation with units or with i, whatever letters it waits for.
+MEASURED = re.compile(r"\d\s*(?:°\s*[CF]\b|[a-zA-Zµ]+\s*/\s*[a-zA-Z]+|[a-zA-Zµ]{2,})")
+COMPLEX = re.compile(r"(?<![A-Za-z])i(?![A-Za-z])|\di\b|\bi[π\d]")
+
+
+def runs(body: Expression) -> bool:
+    """Whether a formula holds an integral, a limit or the like."""
+    return any(isinstance(node, Running) for node in walk(body))
+
+
+def may_be_calculated(text: str, missing: tuple[str, ...]) -> bool:
+    """Whether a line that waits for names is a calculation with units or complex numbers."""
+    if missing == ("i",):
+        return COMPLEX.search(text) is not None
+    return MEASURED.search(text) is not None
