@@ -42,6 +42,8 @@ KEYS: tuple[tuple[str, tuple[Row, ...]], ...] = (
                 ("↑", "↓", "Home"),
                 "on the handle of the rail: divide the height, the usual division",
             ),
+            (("]",), "put the desk away, or bring it back"),
+            (("← →", "Home"), "on the edge of the desk: its width, the usual width"),
             (("Alt ↑", "Alt ↓"), "move the lane up, down"),
             (("← →", "Page ↑ ↓"), "move a slider or a domain’s end; Shift changes how far"),
             (("← → ↑ ↓",), "move a point whose strip is in focus; with Shift finely"),

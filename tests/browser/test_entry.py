@@ -173,6 +173,34 @@ class Entry(BrowserTest):
         expect(self.lane("f")).to_have_attribute("data-text", "((x^2)/(2))-2")
         self.eventually(lambda: self.marks("f", "zero"), [-2, 2])
 
+    def test_a_line_from_a_book_is_taken_in_one_click(self):
+        self.open()
+        self.type_line("F(x) = ∫_0^x sin(t^2) dt")
+        offered = self.page.locator("#entry-trouble").get_by_role("button", name="integral(sin")
+        expect(offered.locator(".katex")).to_be_visible()
+        offered.click()
+        self.page.press("#entry", "Enter")
+        expect(self.lane("F")).to_be_visible()
+        expect(self.page.locator("#landmarks")).to_contain_text("turning points")
+        self.type_line("log(8, 2)")
+        meant = self.page.locator("#entry-trouble").get_by_role("button", name="Use ")
+        expect(meant).to_have_count(2)
+        meant.first.click()
+        expect(self.page.locator("#entry")).to_have_value("log_2(8)")
+
+    def test_a_calculation_goes_to_working_and_says_so(self):
+        self.open()
+        self.type_line("100 km/h in m/s")
+        expect(self.page.get_by_text("This is a calculation")).to_be_visible()
+        expect(self.page.get_by_role("tab", name="Working")).to_have_attribute(
+            "aria-selected", "true"
+        )
+        expect(self.page.locator("#desk-working")).to_contain_text("27.7778")
+        self.page.get_by_role("button", name="Undo a line of working").or_(
+            self.page.get_by_role("button", name="Undo adding a lane")
+        ).click()
+        expect(self.page.locator("#desk-working")).not_to_contain_text("27.7778")
+
     def test_lists_show_their_values(self):
         self.open()
         self.type_line("L = steps(0, 2, 0.25)")

@@ -68,6 +68,34 @@ class Room(BrowserTest):
         divider.dblclick()
         self.eventually(lambda: abs(plot.bounding_box()["height"] - usual) < 2, True)
 
+    def test_the_desk_is_put_away_and_pulled_wider(self):
+        self.open_with("f(x) = x^2 - 3", "g(x) = x", "a = 2", "h(x) = a x")
+
+        def share():
+            box = self.page.locator("#plot").bounding_box()
+            return box["width"] * box["height"] / (1280 * 800)
+
+        button = self.page.get_by_role("button", name="Desk", exact=True)
+        self.page.locator("#plot").focus()
+        self.page.keyboard.press("]")
+        expect(button).to_have_attribute("aria-expanded", "false")
+        self.assertGreater(share(), 0.4)
+        self.open()
+        expect(button).to_have_attribute("aria-expanded", "false")
+        button.click()
+        edge = self.page.locator("#desk-edge")
+        edge.focus()
+        before = self.page.locator("#desk").bounding_box()["width"]
+        self.page.keyboard.press("PageUp")
+        self.eventually(lambda: self.page.locator("#desk").bounding_box()["width"], before + 128)
+        self.turn_to("Values")
+        self.eventually(lambda: self.page.locator("#desk").bounding_box()["width"], before)
+        self.turn_to("Landmarks")
+        self.eventually(lambda: self.page.locator("#desk").bounding_box()["width"], before + 128)
+        edge.focus()
+        self.page.keyboard.press("Home")
+        self.eventually(lambda: self.page.locator("#desk").bounding_box()["width"], before)
+
     def test_what_is_too_close_together_is_one_mark_that_opens(self):
         self.open_with("(x - 1)(x - 1.02)(x + 3)")
         self.eventually(lambda: len(self.marks("f", "zero")), 3)

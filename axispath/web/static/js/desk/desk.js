@@ -2,6 +2,7 @@
 /** The desk: which of its pages is shown; and landmarks on a part of the axis, or listed along x. */
 
 import { isBlock } from "../sheet/cells.js";
+import { DeskEdge } from "../hand/deskedge.js";
 import { byId } from "../sheet/focus.js";
 import { read } from "../sheet/session.js";
 import { short } from "../sheet/view.js";
@@ -51,6 +52,8 @@ export function deskPart(at) {
   const working = later("working", (host) => import("./working.js").then(({ workingIn }) => workingIn(at, host)));
   const practise = later("practise", (host) => import("./practise.js").then(({ practiseIn }) => practiseIn(at, host)), (made) => made.open());
   const names = () => tabs().map((tab) => tab.dataset.page ?? "");
+  /** @type {DeskEdge | null} */
+  let edge = null;
   return {
     page: "landmarks",
     raised: false,
@@ -60,6 +63,8 @@ export function deskPart(at) {
     order: "",
 
     init() {
+      edge = new DeskEdge(/** @type {HTMLElement} */ (document.querySelector(".sheet-page")), byId("desk-edge"), byId("desk-toggle"));
+      edge.turn(this.page);
       const left = read(at.memory()) ?? {};
       const wanted = names().includes(location.hash.slice(1)) ? location.hash.slice(1) : left.page;
       if (location.hash) history.replaceState(history.state, "", location.pathname);
@@ -69,7 +74,10 @@ export function deskPart(at) {
         this.order = "along";
         asking.only.along = true;
       }
-      events.on("turn", (page) => this.show(page));
+      events.on("turn", (page) => {
+        if (edge?.kept.away) edge.put(false);
+        this.show(page);
+      });
       // Calculations are at hand from anywhere; on a phone above everything else.
       at.acts.working = () => {
         this.raised = true;
@@ -123,6 +131,7 @@ export function deskPart(at) {
     /** @param {string} page */
     show(page) {
       this.page = at.page = page;
+      edge?.turn(page);
       if (page === "data") this.openData();
       if (page === "working") this.openWorking();
       if (page === "practise") this.openPractise();

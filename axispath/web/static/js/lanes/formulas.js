@@ -91,11 +91,14 @@ export function typeset(root) {
   fit(root.querySelectorAll(".formula"));
 }
 
-/** A formula that is too wide is set smaller; one that is too wide even so is cut, until it opens. @param {Iterable<Element>} formulas on the page */
+/** How a formula is made to fit, one after the other. */
+const FITTED = ["is-tight", "is-parted", "is-small"];
+
+/** A formula that is too wide is set smaller; one that is too wide even so goes on below. @param {Iterable<Element>} formulas on the page */
 export function fit(formulas) {
   formulas = [...formulas];
-  for (const formula of formulas) formula.classList.remove("is-tight", "is-cut");
-  for (const name of ["is-tight", "is-cut"]) {
+  for (const formula of formulas) formula.classList.remove(...FITTED);
+  for (const name of FITTED) {
     // All are measured before any is changed, so that the page is laid out once.
     const wide = [...formulas].filter((formula) => formula.scrollWidth > formula.clientWidth + 1);
     for (const formula of wide) formula.classList.add(name);
