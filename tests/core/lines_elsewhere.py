@@ -80,7 +80,7 @@ OFFERED = {
     "y > x ∧ x > 0": "y > x and x > 0",
     "x ≠ 2": "x < 2 or x > 2",
     "circle with center (1,2) and radius 3": "(x - (1))^2 + (y - (2))^2 = 3^2",
-    "circle((1,2), 3)": "(x - (1))^2 + (y - (2))^2 = 3^2",
+    "circle((1,2), 3)": "(x - 1)^2 + (y - 2)^2 = 3^2",
     "[1, 2, ..., 10]": "[1 to 10]",
     "1, 2, 3, ..., 10": "[1 to 10]",
     "[1..10]": "[1 to 10]",
@@ -139,6 +139,15 @@ OFFERED = {
     "circle with radius 3 around (1, 2)": "(x - (1))^2 + (y - (2))^2 = 3^2",
     "y = -x + 2, x < 1": "y = -x + 2 for x < 1",
     "1/3 + 1/4 = ?": "1/3 + 1/4",
+    "(A + B)/2": "((A_x + B_x)/2, (A_y + B_y)/2)",
+    "2A - B": "(2 A_x - B_x, 2 A_y - B_y)",
+    "(2, 3) + (1, 1)": "((2) + (1), (3) + (1))",
+    "segment(A, B)": "(A_x + t (B_x - A_x), A_y + t (B_y - A_y)) for 0 <= t <= 1",
+    "segment AB": "(A_x + t (B_x - A_x), A_y + t (B_y - A_y)) for 0 <= t <= 1",
+    "ray(A, B)": "(A_x + t (B_x - A_x), A_y + t (B_y - A_y)) for t >= 0",
+    "circle(A, 3)": "(x - A_x)^2 + (y - A_y)^2 = 3^2",
+    "circle(A, B)": "(x - A_x)^2 + (y - A_y)^2 = (B_x - A_x)^2 + (B_y - A_y)^2",
+    "perpendicular bisector of A and B": ("(x - A_x)^2 + (y - A_y)^2 = (x - B_x)^2 + (y - B_y)^2"),
 }
 # What is typed, and the lines that are taken for it.
 TAKEN = {

@@ -5,12 +5,18 @@ import unittest
 from hypothesis import given, settings
 from hypothesis import strategies as some
 
+from axispath.core.arithmetic.floats import float_value
 from axispath.core.language.rewriting import LONGEST, raised_letters, rewritings
+from axispath.core.path.kinds import SEARCHED
+from axispath.core.path.lanes import USUAL
+from axispath.core.plane.relation import relation_of
+from axispath.core.search.landmark import Kind
 from axispath.core.sheet.document import Document
 from axispath.core.sheet.edits import AddLane, apply
 from axispath.core.sheet.refused import EditRefused
 from axispath.core.sheet.resolve import resolve
 from tests.case import Case
+from tests.core.helpers import RADIAN
 from tests.core.lines_elsewhere import ASKED, OFFERED, TAKEN
 
 # What is typed, and the line that is offered for it.
@@ -57,6 +63,15 @@ MENDED = {
 READ = ("eˣ", "2ˣ⁺¹", "3 · 2ˣ", "ctg x", "arctg x", "sen x", "tg x", "cotg(2x)")
 
 
+def offered_on(document, text):
+    """The line that is offered for one that is refused on a sheet."""
+    try:
+        apply(document, AddLane(text=text))
+    except EditRefused as refused:
+        return refused.mend
+    return text
+
+
 def offered(text):
     """What is offered for a line that is refused; empty where it is taken."""
     document = apply(Document(), AddLane(text="g(x) = x + 1"))
@@ -99,6 +114,20 @@ class Mended(Case):
             self.assertEqual(refused.exception.mends, lines)
             for line in lines:
                 new(line)
+
+    def test_figures_are_what_they_are_called(self):
+        """A right triangle with whole sides; a circle through a point; both follow their points."""
+        document = Document()
+        for line in ("A = (0, 0)", "B = (3, 0)", "C = (0, 4)"):
+            document = apply(document, AddLane(text=line))
+        for line in ("triangle ABC", "circle(A, C)", "(A + B + C)/3"):
+            document = apply(document, AddLane(text=offered_on(document, line)))
+        triangle, circle, middle = resolve(document).lanes[3:]
+        path = SEARCHED["parametric"].path(triangle, document.view, USUAL, 1, None)
+        self.assertEqual([(m.x, m.y) for m in path.of(Kind.KINK)], [(3, 0), (0, 4)])
+        self.assertEqual(circle.kind.key, "relation")
+        self.assertTrue(relation_of(circle).holds_at(-4.0, 0.0))
+        self.assertEqual([float_value(p, RADIAN) for p in middle.programs], [1.0, 4 / 3])
 
     def test_what_a_line_is_decides_where_it_goes(self):
         for text, kind, working in (

@@ -17,6 +17,12 @@ HOW_TO = (
         "become several lanes, several equations a block.",
     ),
     (
+        "Calculate with points, draw figures",
+        "Write (A + B)/2, 2A - B, segment(A, B), ray(A, B), circle(A, 3), circle(A, B), triangle "
+        "ABC or perpendicular bisector of A and B: each is offered as a formula of the points’ "
+        "coordinates, so that it follows when they are dragged.",
+    ),
+    (
         "Define a function by an integral",
         "Write its ends: F(x) = integral(sin(t^2) for t = 0 to x). It is drawn, and its zeros, "
         "turning points and inflections are proved, like those of any other function.",

@@ -10,7 +10,15 @@ from __future__ import annotations
 import re
 from collections.abc import Callable, Iterator
 
-from axispath.core.language.rewriting import calculus, domains, functions, points, signs, words
+from axispath.core.language.rewriting import (
+    calculus,
+    domains,
+    figures,
+    functions,
+    points,
+    signs,
+    words,
+)
 from axispath.core.language.rewriting.known import Known
 from axispath.core.language.rewriting.signs import raised_letters
 
@@ -43,6 +51,8 @@ RULES: tuple[Plain | Callable[[str, Known], str], ...] = (
     functions.inverse,
     functions.composed,
     functions.numbered,
+    figures.figure,
+    figures.point_arithmetic,
     points.circle,
     points.curve,
     points.points_in_a_row,
@@ -73,7 +83,14 @@ RULES: tuple[Plain | Callable[[str, Known], str], ...] = (
     calculus.primitive,
 )
 """The ways of writing that are known, those first that say most."""
-WITH_NAMES = (calculus.tangent, functions.composed, functions.inverse, points.of_points)
+WITH_NAMES = (
+    calculus.tangent,
+    functions.composed,
+    functions.inverse,
+    points.of_points,
+    figures.figure,
+    figures.point_arithmetic,
+)
 SEVERAL = (signs.percent_more, signs.grouped_number, signs.base_of_logarithm, signs.repeating)
 """Ways of writing that may mean one thing or another."""
 
