@@ -51,8 +51,9 @@ def distances(
         if at is not None:
             found.append(at)
     at_ends = [m for m in zeros.of(Kind.END) if m.closed and m.y == 0]
-    passes = [m for m in (*zeros.of(Kind.ZERO), *at_ends) if not _at_end(around, m.x)]
-    passes.sort(key=lambda mark: mark.x)
+    # Where a zero is at an end, both are one.
+    places = {m.x: m for m in (*at_ends, *zeros.of(Kind.ZERO)) if not _at_end(around, m.x)}
+    passes = [places[x] for x in sorted(places)]
     if passes:
         first = passes[0]
         at = located(
