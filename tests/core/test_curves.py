@@ -277,6 +277,11 @@ class Figures(Case):
                 self.assertEqual(found.of(Kind.CROSSING), ())
                 self.assertTrue(found.complete)
 
+    def test_a_curve_that_begins_at_the_pole_is_there_once(self):
+        for line, times in (("r = θ", 1), ("r = sin(2θ)", 4), ("r = 4 sin θ", 1)):
+            (pole,) = marks_of(line).of(Kind.AT_POLE)
+            self.assertEqual(1 + len(pole.also), times, line)
+
     def test_a_limacon_crosses_itself_at_the_pole(self):
         found = marks_of("r = 1 + 2 cos θ")
         (pole,) = found.of(Kind.AT_POLE)
