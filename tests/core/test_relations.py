@@ -64,13 +64,14 @@ class Lines(Case):
             ("x = 1 = 2", "one equals sign"),
             ("1 < x > 3", "one direction"),
             ("x^2 + y^2 = 1 or x = 2", "its own lane"),
-            ("x^2 + y^2 = 1 and x = 2", "its own lane"),
             ("x^2 + y^2 = 1 for x = 2", "inequalities"),
             ("x + y = 1 for", "domain is missing"),
             ("y > 1 and", "missing"),
         ):
             with self.subTest(line), self.assertRaisesRegex(EditRefused, told):
                 sheet(line)
+        # Two equations that hold at once are a block.
+        self.assertEqual(lane_of("x^2 + y^2 = 1 and x = 2").kind.key, "equations")
 
     def test_they_are_written_as_they_are_read(self):
         for line in ("x^2 + y^2 = 20", "1 <= x^2 + y^2 < 9 and y > x or x > 5", "x = y for x > 0"):
