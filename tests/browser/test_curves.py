@@ -126,7 +126,7 @@ class Curves(BrowserTest):
         self.page.get_by_role("tab", name="Solve").click()
         self.page.fill("#equation", "where do C and f meet?")
         self.page.press("#equation", "Enter")
-        expect(self.page.locator("#solutions")).to_contain_text("C and f meet twice.")
+        expect(self.page.locator("#solutions")).to_contain_text("C and f meet twice here.")
         expect(self.page.locator("#solutions")).to_contain_text("1.41421")
         self.page.locator("#solutions tr[data-solution]").first.get_by_role("button").first.click()
         expect(self.page.locator("#reading-x")).to_have_value(re.compile(r"1\.41421"))
