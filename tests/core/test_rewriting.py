@@ -138,6 +138,8 @@ class Mended(Case):
             ("x^2 - 3", "function", False),
             ("12/18", "value", False),
             ("y = m x + b", "waiting", False),
+            ("y = 2 cd", "waiting", False),  # candelas, or c times d
+            ("v = 20 m/s", "waiting", False),
         ):
             with self.subTest(text):
                 lane = resolve(apply(Document(), AddLane(text=text))).lanes[-1]

@@ -87,7 +87,7 @@ ABROAD = {
     "sh": "sinh", "ch": "cosh", "th": "tanh", "cth": "coth", "arsh": "arsinh", "arch": "arcosh",
     "arth": "artanh", "asin": "arcsin", "acos": "arccos", "atan": "arctan", "sgn": "sign",
     "int": "floor", "trunc": "floor", "ceiling": "ceil", "cosec": "csc", "root": "sqrt",
-    "average": "mean", "avg": "mean", "hcf": "gcd", "gcf": "gcd", "sd": "stdev", "phi": "θ",
+    "average": "mean", "avg": "mean", "hcf": "gcd", "gcf": "gcd", "sd": "stdev", 
     "step": "heaviside",
 }  # fmt: skip
 

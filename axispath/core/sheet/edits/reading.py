@@ -67,8 +67,9 @@ def apart(text: str) -> list[str]:
     return [part for part in [*parts, text[start:].strip()] if part]
 
 
-# What is surely a calculation with units or with i, whatever letters it waits for.
-MEASURED = re.compile(r"\d\s*(?:°\s*[CF]\b|[a-zA-Zµ]+\s*/\s*[a-zA-Z]+|[a-zA-Zµ]{2,})")
+# What is surely a calculation with units or with i, whatever letters it waits for. A unit alone is
+# not: 2 cd may be two candelas, or twice c d.
+MEASURED = re.compile(r"\d\s*°\s*[CF]\b|\d.*\bin\s+[a-zA-Zµ°]")
 COMPLEX = re.compile(r"(?<![A-Za-z])i(?![A-Za-z])|\di\b|\bi[π\d]")
 
 
