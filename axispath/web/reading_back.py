@@ -69,8 +69,7 @@ def _rewritten(text: str, scope: Scope) -> list[dict[str, str]]:
     several = [one for one in alternatives(text) if _is_read(one, scope)]
     if several:
         return [_reading("It may be meant so", one, scope) for one in several]
-    functions = frozenset(name for name, count in scope.functions.items() if count == 1)
-    for other in rewritings(text, Known(functions, scope.points)):
+    for other in rewritings(text, Known.of(scope)):
         if _is_read(other, scope):
             return [_reading("Here this is written otherwise", other, scope)]
     return []

@@ -126,7 +126,8 @@ class Solve(SolveTest):
         history.get_by_role("button", name="Forget this equation").first.click()
         expect(history.get_by_role("listitem")).to_have_count(2)
 
-    def test_a_method_that_is_watched_stays_while_the_sheet_changes(self):
+    def watched(self):
+        """The steps towards the root of k, which is 2."""
         self.open_solve()
         self.type_line("k = 2")
         self.page.get_by_role("tab", name="Solve").click()
@@ -136,6 +137,10 @@ class Solve(SolveTest):
         self.page.get_by_role("button", name="Watch").click()
         steps = self.page.locator("#iterates tbody tr")
         expect(steps.nth(1)).to_contain_text("1.5")
+        return steps
+
+    def test_a_method_that_is_watched_stays_while_the_sheet_changes(self):
+        steps = self.watched()
         self.page.get_by_role("button", name="Step on").click()
         self.type_line("x + 3")
         expect(self.page.locator(".lane")).to_have_count(2)
@@ -151,15 +156,7 @@ class Solve(SolveTest):
         expect(steps.nth(2)).to_have_class(re.compile("is-selected"))
 
     def test_what_is_done_does_not_come_back_with_a_late_answer(self):
-        self.open_solve()
-        self.type_line("k = 2")
-        self.page.get_by_role("tab", name="Solve").click()
-        self.solve("x^2 = k", "0", "5")
-        self.eventually(self.solutions, lambda found: len(found) == 1)
-        self.page.fill("#method-start", "2")
-        self.page.get_by_role("button", name="Watch").click()
-        steps = self.page.locator("#iterates tbody tr")
-        expect(steps.nth(1)).to_contain_text("1.5")
+        self.watched()
         self.at_rest()
         held = []
         self.page.route("**/method", lambda route: held.append(route))

@@ -263,9 +263,8 @@ class Builder:
             items = self.flat(given)
             if not items:
                 raise NotComputable(f"{function} needs at least one value.")
-            if function in ("min", "max"):
-                items = tuple(dict.fromkeys(items))
-                return items[0] if len(items) == 1 else self.step(Step("apply", items, function))
+            if function in ("min", "max") and len(items := tuple(dict.fromkeys(items))) == 1:
+                return items[0]
             return self.step(Step("apply", items, function))
         return self.each("apply", function, *given)
 

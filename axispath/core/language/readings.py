@@ -37,14 +37,20 @@ def other_readings(text: str, scope: Scope) -> list[Reading]:
     return readings[:MOST]
 
 
-def _denominator(text: str, tokens: list[Token], at: int, scope: Scope) -> Reading | None:
-    """1/2x is (1/2)x."""
-    if tokens[at].text != "/" or tokens[at + 1].kind != "number":
+def _beside(tokens: list[Token], at: int, sign: str) -> tuple[Token, Token] | None:
+    """The number right behind a sign, and the last of the factors that stand beside it."""
+    if tokens[at].text != sign or tokens[at + 1].kind != "number":
         return None
     end = _run_end(tokens, at + 1)
-    if end == at + 1:
+    return None if end == at + 1 else (tokens[at + 1], tokens[end])
+
+
+def _denominator(text: str, tokens: list[Token], at: int, scope: Scope) -> Reading | None:
+    """1/2x is (1/2)x."""
+    found = _beside(tokens, at, "/")
+    if found is None:
         return None
-    first, last = tokens[at + 1], tokens[end]
+    first, last = found
     run = text[first.start : last.end]
     taken = (
         f"only {first.text} is below the line, and {text[first.end : last.end].strip()} beside it"
@@ -155,12 +161,10 @@ def _letters_in_one(text: str, tokens: list[Token], at: int, scope: Scope) -> Re
 
 def _under_root(text: str, tokens: list[Token], at: int, scope: Scope) -> Reading | None:
     """√2x is (√2) x."""
-    if tokens[at].text != "√" or tokens[at + 1].kind != "number":
+    found = _beside(tokens, at, "√")
+    if found is None:
         return None
-    end = _run_end(tokens, at + 1)
-    if end == at + 1:
-        return None
-    first, last = tokens[at + 1], tokens[end]
+    first, last = found
     run = text[first.start : last.end]
     return Reading(
         f"only {first.text} is under the root", _bracketed(text, first.start, last.end, run)

@@ -256,8 +256,8 @@ class Path:
     the function surely has no value; on ``zero`` it is identically zero; ``flat`` are stretches
     on which it is constant. ``cells`` take the interval apart into places and stretches of one
     sign, with gaps where that is not known; only searches that ask for them have any. ``counts``
-    are those of relations. No single point of a
-    ``shared`` curve is a landmark. Where some are ``covered`` nothing is told of the rest.
+    are those of relations. No single point of a ``shared`` curve is a landmark. Where some
+    landmarks are ``covered`` nothing is told of the rest.
     """
 
     low: float

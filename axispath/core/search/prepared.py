@@ -164,12 +164,12 @@ def _of_integrand(builder: Builder, plan: Program, at: int) -> tuple[int, ...]:
     return tuple(
         places[guard]
         for index, guards in inner.guards.items()
-        if not _bends(inner.plan.steps[index])
+        if not bends(inner.plan.steps[index])
         for guard in guards
     )
 
 
-def _bends(step: Step) -> bool:
+def bends(step: Step) -> bool:
     """Whether a step jumps or bends without leaving all bounds."""
     entry = catalogue.ENTRIES.get(step.detail) if step.operation == "apply" else None
     return step.operation == "choose" or (entry is not None and entry.stepped)

@@ -76,7 +76,7 @@ RULES: tuple[Plain | Callable[[str, Known], str], ...] = (
     signs.capitals,
     signs.abroad,
     signs.angle,
-    signs.ratio_of_units,
+    signs.degrees_in_words,
     signs.spaced_number,
     signs.decimal_comma,
     signs.mixed,

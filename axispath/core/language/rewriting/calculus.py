@@ -5,9 +5,9 @@ from __future__ import annotations
 import re
 
 from axispath.core.language.rewriting.known import Known
+from axispath.core.language.rewriting.texts import RAISED, less
 
 _LOWERED = str.maketrans("₀₁₂₃₄₅₆₇₈₉₊₋", "0123456789+-")
-_RAISED = str.maketrans("⁰¹²³⁴⁵⁶⁷⁸⁹⁺⁻", "0123456789+-")
 _LOW = r"(\{[^{}]*\}|[^\s^{}_∫]{1,20}?)"
 _HIGH = r"(\{[^{}]*\}|[⁰¹²³⁴⁵⁶⁷⁸⁹⁺⁻]+|\([^()]*\)|[^\s{}()∫]{1,20})"
 _VARIABLE = r"[a-zA-Zθ]"
@@ -46,7 +46,7 @@ def _renamed(body: str, letter: str) -> str:
 
 
 def _bound(text: str) -> str:
-    return text.strip("{}").translate(_LOWERED).translate(_RAISED)
+    return text.strip("{}").translate(_LOWERED).translate(RAISED)
 
 
 def with_commas(text: str) -> str:
@@ -193,7 +193,7 @@ def tangent(text: str, known: Known) -> str:
     if found is None or found[3] not in known.functions:
         return text
     head, word, f, at = found.groups()
-    run = f"x - {at}" if re.fullmatch(r"[\w.]+", at) else f"x - ({at})"
+    run = less("x", at)
     slope = f"{f}'({at}) ({run})" if word == "tangent" else f"-({run})/{f}'({at})"
     return f"{head or 'y ='} {f}({at}) {'+' if word == 'tangent' else ''} {slope}".replace(
         "  ", " "

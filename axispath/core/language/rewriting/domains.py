@@ -4,6 +4,8 @@ from __future__ import annotations
 
 import re
 
+from axispath.core.language.rewriting.texts import apart
+
 _END = r"[^,;()\[\]|{}]+?"
 _BRACKET = {"[": "<=", "(": "<", "]": "<"}
 _CLOSING = {"]": "<=", ")": "<", "[": "<"}
@@ -67,7 +69,7 @@ def one_sided(text: str) -> str:
         return text
     formula, letter, sign, end = found.groups()
     if sign in ("≠", "!="):
-        return f"{formula} for {letter} < {end}" if end == "" else formula
+        return formula
     return f"{formula} for {letter} {sign} {end}"
 
 
@@ -88,13 +90,13 @@ def cases(text: str) -> str:
     head, equals, body = text.partition("=") if _is_definition(text) else ("", "", text)
     found = re.fullmatch(r"\s*(?:if|If|IF|when|piecewise)\s*\((.+)\)\s*", body)
     if found is not None:
-        parts = _apart(found[1], ",")
+        parts = apart(found[1], ",")
         if len(parts) == 3 and "if" not in found[1]:
             condition, this, that = (part.strip() for part in parts)
             return f"{head}{equals} {this} if {condition}, {that} otherwise".strip()
     found = re.fullmatch(r"\s*\{(.+?)\}?\s*", body)
     inside = found[1] if found else body
-    parts = [part.strip() for part in _apart(inside, ",;") if part.strip()]
+    parts = [part.strip() for part in apart(inside, "[,;]") if part.strip()]
     told = [_case(part) for part in parts]
     if found is not None and len(told) > 1 and all(told):
         return f"{head}{equals} {', '.join(str(one) for one in told)}".strip()
@@ -120,14 +122,3 @@ def _case(part: str) -> str:
     if found:
         return f"{found[1]} otherwise"
     return "" if ":" in part or re.search(_SIGN, part) else f"{part} otherwise"
-
-
-def _apart(text: str, signs: str) -> list[str]:
-    """A text taken apart at signs that stand outside of all brackets."""
-    parts, depth, start = [], 0, 0
-    for k, sign in enumerate(text):
-        depth += (sign in "([{") - (sign in ")]}")
-        if sign in signs and not depth:
-            parts.append(text[start:k])
-            start = k + 1
-    return [*parts, text[start:]]

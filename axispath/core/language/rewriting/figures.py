@@ -6,6 +6,7 @@ import re
 from collections.abc import Callable
 
 from axispath.core.language.rewriting.known import Known
+from axispath.core.language.rewriting.texts import is_plain, less
 
 Place = tuple[str, str]
 """A point by its two coordinates as text."""
@@ -92,25 +93,17 @@ def _circle(places: list[Place | None], given: list[str]) -> str | None:
     if len(places) != 2 or places[0] is None:
         return None
     (x, y), other = places[0], places[1]
-    middle = f"({_less('x', x)})^2 + ({_less('y', y)})^2"
+    middle = f"({less('x', x)})^2 + ({less('y', y)})^2"
     if other is None:
-        return f"{middle} = {given[1] if _is_plain(given[1]) else f'({given[1]})'}^2"
-    return f"{middle} = ({_less(other[0], x)})^2 + ({_less(other[1], y)})^2"
-
-
-def _is_plain(part: str) -> bool:
-    return re.fullmatch(r"[\w.]+", part) is not None
-
-
-def _less(value: str, part: str) -> str:
-    return f"{value} - {part}" if _is_plain(part) else f"{value} - ({part})"
+        return f"{middle} = {given[1] if is_plain(given[1]) else f'({given[1]})'}^2"
+    return f"{middle} = ({less(other[0], x)})^2 + ({less(other[1], y)})^2"
 
 
 def _bisector(places: list[Place | None], given: list[str]) -> str | None:
     a, b = (*places, None)[:2]
     if not (a and b) or len(places) != 2:
         return None
-    one, other = (f"({_less('x', p)})^2 + ({_less('y', q)})^2" for p, q in (a, b))
+    one, other = (f"({less('x', p)})^2 + ({less('y', q)})^2" for p, q in (a, b))
     return f"{one} = {other}"
 
 

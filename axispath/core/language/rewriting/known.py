@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from axispath.core.language.scope import Scope
+
 
 @dataclass(frozen=True, slots=True)
 class Known:
@@ -11,3 +13,9 @@ class Known:
 
     functions: frozenset[str] = frozenset()
     points: frozenset[str] = frozenset()
+
+    @staticmethod
+    def of(scope: Scope) -> Known:
+        """Those of a scope."""
+        functions = frozenset(name for name, count in scope.functions.items() if count == 1)
+        return Known(functions, scope.points)

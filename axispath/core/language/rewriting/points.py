@@ -46,14 +46,9 @@ def circle(text: str) -> str:
     """circle radius 6, circle with centre (1, 2) and radius 3."""
     if not re.match(r"\s*circle\b", text, re.I):
         return text
-    called = re.fullmatch(
-        r"\s*circle\s*\(\s*(?:\(([^,()]+),([^,()]+)\)|([^,()]+),([^,()]+))\s*,\s*([^,()]+)\)\s*",
-        text,
-        re.I,
-    )
+    called = re.fullmatch(r"\s*circle\s*\(\s*([^,()]+),([^,()]+),\s*([^,()]+)\)\s*", text, re.I)
     if called is not None:
-        centre_x, centre_y = called[1] or called[3], called[2] or called[4]
-        text = f"circle at ({centre_x}, {centre_y}) radius {called[5].strip()}"
+        text = f"circle at ({called[1]}, {called[2]}) radius {called[3].strip()}"
     radius = re.search(r"radius\s*(?:of\s*|=\s*)?([\w./√]+)", text, re.I)
     centre = re.search(
         r"(?:cent(?:re|er)|around|about|at)\s*(?:at\s*|=\s*)?\(([^,]+),([^()]+)\)", text, re.I

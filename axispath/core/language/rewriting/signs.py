@@ -4,8 +4,9 @@ from __future__ import annotations
 
 import re
 
+from axispath.core.language.rewriting.texts import RAISED
+
 _LETTERS = dict(zip("ˣʸᶻᵗⁿᵏᵐᵃᵇᶜᵈᵉᶠᵍʰⁱʲˡᵒᵖʳˢᵘᵛʷ", "xyztnkmabcdefghijloprsuvw", strict=True))
-_RAISED = str.maketrans("⁰¹²³⁴⁵⁶⁷⁸⁹⁺⁻⁽⁾", "0123456789+-()")
 _RUN = re.compile(f"[{''.join(_LETTERS)}⁰¹²³⁴⁵⁶⁷⁸⁹⁺⁻⁽⁾]+")
 
 
@@ -49,9 +50,7 @@ def raised_letters(text: str) -> str:
         run = found[0]
         if not any(sign in _LETTERS for sign in run):
             return run
-        return "^" + _bracketed(
-            "".join(_LETTERS.get(sign, sign) for sign in run).translate(_RAISED)
-        )
+        return "^" + _bracketed("".join(_LETTERS.get(sign, sign) for sign in run).translate(RAISED))
 
     return _RUN.sub(lowered, text)
 
@@ -64,7 +63,7 @@ def index_of_root(text: str) -> str:
     """⁴√x, ³√(x + 1)."""
     return re.sub(
         r"([⁰¹²³⁴⁵⁶⁷⁸⁹]+)\s*√\s*(\([^()]*\)|[A-Za-z0-9_.]+)",
-        lambda m: f"root({m[1].translate(_RAISED)}, {m[2].strip('()')})",
+        lambda m: f"root({m[1].translate(RAISED)}, {m[2].strip('()')})",
         text,
     )
 
@@ -87,7 +86,7 @@ ABROAD = {
     "sh": "sinh", "ch": "cosh", "th": "tanh", "cth": "coth", "arsh": "arsinh", "arch": "arcosh",
     "arth": "artanh", "asin": "arcsin", "acos": "arccos", "atan": "arctan", "sgn": "sign",
     "int": "floor", "trunc": "floor", "ceiling": "ceil", "cosec": "csc", "root": "sqrt",
-    "average": "mean", "avg": "mean", "hcf": "gcd", "gcf": "gcd", "sd": "stdev", 
+    "average": "mean", "avg": "mean", "hcf": "gcd", "gcf": "gcd", "sd": "stdev",
     "step": "heaviside",
 }  # fmt: skip
 
@@ -111,10 +110,9 @@ def angle(text: str) -> str:
     )
 
 
-def ratio_of_units(text: str) -> str:
-    """33 rpm, 30 degrees in radians."""
-    text = re.sub(r"(?<=\d)\s*degrees?\b(?!\s*(?:C|F|celsius|fahrenheit))", "°", text)
-    return text
+def degrees_in_words(text: str) -> str:
+    """sin(30 degrees)."""
+    return re.sub(r"(?<=\d)\s*degrees?\b(?!\s*(?:C|F|celsius|fahrenheit))", "°", text)
 
 
 def decimal_comma(text: str) -> str:

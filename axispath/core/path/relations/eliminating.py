@@ -5,10 +5,10 @@ from __future__ import annotations
 import numpy as np
 
 from axispath.core.arithmetic.polynomial import Coefficients
+from axispath.core.path.relations.rules import Rectangle
 from axispath.core.plane.elimination import CommonPoint, common_points
 from axispath.core.search.common_zeros import Pair, Solved, Zero
 
-Rectangle = tuple[float, float, float, float]
 LEAST = 2.0**-60  # of the rectangle, that a box about a point is wide at least
 APART = 4  # times as near as the next common point is the edge of a box that holds only one
 WIDEST = 1.0  # half of such a box

@@ -18,7 +18,6 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from axispath.core import catalogue
 from axispath.core.arithmetic.boxed import box_function
 from axispath.core.arithmetic.boxes import (
     THROUGHOUT,
@@ -27,7 +26,7 @@ from axispath.core.arithmetic.boxes import (
     quartered,
     subtract,
 )
-from axispath.core.arithmetic.program import NotComputable, Program, Step
+from axispath.core.arithmetic.program import NotComputable, Program
 from axispath.core.arithmetic.simplest import ZERO, negation
 from axispath.core.language.rebuild import rebuilt
 from axispath.core.language.tree import Apply, Expression, Negation, Sum
@@ -45,7 +44,7 @@ from axispath.core.search.common_zeros import (
     within_any,
 )
 from axispath.core.search.landmark import Kind, Landmark
-from axispath.core.search.prepared import prepared
+from axispath.core.search.prepared import bends, prepared
 
 NARROW = 2.0**-30  # of the rectangle, from where on boxes are not parted
 
@@ -63,10 +62,10 @@ def find_kinks(rules: Rules, rectangle: Rectangle, budget: Budget) -> Kinks:
     guards = _guards(rules)
     if not guards:
         return Kinks([], Solved((), np.empty((0, 4)), False))
-    bends = list(dict.fromkeys(bend for node in walk(rules.tree) for bend in _bends(node)))
+    known = list(dict.fromkeys(bend for node in walk(rules.tree) for bend in _bends(node)))
     found: list[Landmark] = []
     settled: list[Rectangle] = []
-    for bend in bends:
+    for bend in known:
         try:
             pair = rules.pair(bend.guard, _with(rules.tree, bend.node, bend.there))
             sides = [_with(rules.tree, bend.node, side) for side in bend.sides]
@@ -74,7 +73,7 @@ def find_kinks(rules: Rules, rectangle: Rectangle, budget: Budget) -> Kinks:
         except NotComputable:
             continue
         turns = [[box_function(rules.plan(s), rules.unit) for s in both] for both in slopes]
-        zeros = solve(pair, rectangle, budget.part(len(bends))).zeros
+        zeros = solve(pair, rectangle, budget.part(len(known))).zeros
         told = [one for one in zeros if _turns(turns, one)]
         settled += [one.around for one in told]
         new = [landmark(Kind.KINK, one) for one in told]
@@ -110,18 +109,12 @@ def _guards(rules: Rules) -> list[Plane]:
     steps = {
         guard
         for index, guards in ready.guards.items()
-        if _is_stepped(plan.steps[index])
+        if bends(plan.steps[index])
         for guard in guards
     }
     return [
         box_function(Program(plan.inputs, plan.steps, step), rules.unit) for step in sorted(steps)
     ]
-
-
-def _is_stepped(step: Step) -> bool:
-    if step.operation == "apply":
-        return catalogue.ENTRIES[step.detail].stepped
-    return step.operation == "choose"
 
 
 def _unsettled(

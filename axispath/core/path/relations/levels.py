@@ -44,25 +44,30 @@ def find_levels(lane: ResolvedLane, rectangle: Rectangle, budget: Budget) -> Pat
     across, upwards = (polynomial(part, rules.definitions) for part in (fx, fy))
     common = shared_within(across, upwards, rectangle)
     if common is None:
-        return _levels(rules, fx, fy, rectangle, budget)
+        return _levels(rules, (fx, fy), (across, upwards), rectangle, budget)
     told = SharedCurve(text_of(common.curve), 0)
     if any(max(map(sum, part)) == 0 for part in common.rest):
         return Path(left, right, (), (), (), (), (), shared=told)
-    rest = [written(part) for part in common.rest]
-    path = _levels(rules, rest[0], rest[1], rectangle, budget)
+    one, other = (written(part) for part in common.rest)
+    path = _levels(rules, (one, other), common.rest, rectangle, budget)
     curve = Rules(written(common.curve), rules.definitions, rules.unit)
     kept, still = beside(path.landmarks, curve, common)
     return replace(path, landmarks=kept, open=(*path.open, *still), shared=told)
 
 
 def _levels(
-    rules: Rules, fx: Expression, fy: Expression, rectangle: Rectangle, budget: Budget
+    rules: Rules,
+    both: tuple[Expression, Expression],
+    steep: tuple[Coefficients | None, Coefficients | None],
+    rectangle: Rectangle,
+    budget: Budget,
 ) -> Path:
-    """The points at which two functions are 0, which both slopes are there and nowhere else."""
+    """The points at which both functions are 0, which both slopes are there and nowhere else;
+    ``steep`` are they as polynomials.
+    """
     left, right = rectangle[:2]
-    across, upwards = (polynomial(part, rules.definitions) for part in (fx, fy))
-    pair = rules.pair(fx, fy)
-    solved = eliminated(across, upwards, pair, solve(pair, rectangle, budget), rectangle)
+    pair = rules.pair(*both)
+    solved = eliminated(*steep, pair, solve(pair, rectangle, budget), rectangle)
     marks, unsure = _told(rules, solved.zeros)
     still = [*open_stretches(solved, [], rectangle), *unsure]
     return Path(

@@ -29,8 +29,8 @@ from axispath.core.sheet.edits.fits import searched
 from axispath.core.sheet.edits.names import free_like, free_name, renamed_elsewhere
 from axispath.core.sheet.edits.reading import (
     another,
-    apart,
     choices,
+    definitions,
     may_be_calculated,
     runs,
     tried,
@@ -70,7 +70,7 @@ class AddLane(Change):
 
     def _several(self, document: Document) -> Document | None:
         """As many lanes as the line has definitions; a block where it has several equations."""
-        parts = apart(self.text)
+        parts = definitions(self.text)
         if not 2 <= len(parts) <= MOST_AT_ONCE:
             return None
         if not all(DEFINED.match(part) for part in parts):

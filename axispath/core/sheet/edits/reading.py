@@ -6,6 +6,7 @@ import re
 from collections.abc import Callable
 
 from axispath.core.language.rewriting import Known, alternatives, rewritings
+from axispath.core.language.rewriting.texts import apart
 from axispath.core.language.tree import Expression, Running
 from axispath.core.language.walking import walk
 from axispath.core.sheet.document import Document, Lane
@@ -17,16 +18,10 @@ Revise = Callable[[Document, Lane, str], Document]
 """A lane with another line, checked in the company of the others. Raises EditRefused."""
 
 
-def known_on(document: Document, lane: Lane) -> Known:
-    """The names of a sheet that rules of rewriting ask for."""
-    scope = scope_of(document.lanes, without=lane.id)
-    functions = frozenset(name for name, count in scope.functions.items() if count == 1)
-    return Known(functions, scope.points)
-
-
 def another(document: Document, lane: Lane, text: str, revise: Revise) -> str | None:
     """The line as it is written here, where it is one that is written otherwise elsewhere."""
-    for other in rewritings(text, known_on(document, lane)):
+    known = Known.of(scope_of(document.lanes, without=lane.id))
+    for other in rewritings(text, known):
         good, mend = tried(document, lane, other, revise)
         if good:
             return other
@@ -55,16 +50,9 @@ def tried(document: Document, lane: Lane, text: str, revise: Revise) -> tuple[bo
     return found is not None and not found.missing, None
 
 
-def apart(text: str) -> list[str]:
-    """The parts of a line between commas, semicolons and “and” that stand outside of brackets."""
-    parts, depth, start = [], 0, 0
-    for found in re.finditer(r"[()\[\]{}|,;]|\band\b", text):
-        sign = found[0]
-        depth += (sign in "([{") - (sign in ")]}")
-        if sign in (",", ";", "and") and not depth:
-            parts.append(text[start : found.start()].strip())
-            start = found.end()
-    return [part for part in [*parts, text[start:].strip()] if part]
+def definitions(text: str) -> list[str]:
+    """The parts of a line between commas, semicolons and “and”."""
+    return [part for one in apart(text, r"[,;]|\band\b") if (part := one.strip())]
 
 
 # What is surely a calculation with units or with i, whatever letters it waits for. A unit alone is

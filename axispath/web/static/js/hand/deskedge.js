@@ -3,6 +3,7 @@
 
 import { isTyping } from "../sheet/focus.js";
 import { read, write } from "../sheet/session.js";
+import { dragged } from "./handle.js";
 
 const STEP = 32; // pixels
 const LEAST = 260;
@@ -74,19 +75,10 @@ export class DeskEdge {
 
   /** @param {PointerEvent} event */
   grab(event) {
-    if (event.button !== 0) return;
-    event.preventDefault();
-    this.edge.focus();
-    const from = event.clientX;
-    const begun = this.width;
-    this.edge.setPointerCapture(event.pointerId);
-    const move = (/** @type {PointerEvent} */ at) => this.set(begun + from - at.clientX, false);
-    const drop = () => {
-      this.edge.removeEventListener("pointermove", move);
-      write(this.memory(), this.kept);
-    };
-    this.edge.addEventListener("pointermove", move);
-    this.edge.addEventListener("lostpointercapture", drop, { once: true });
+    dragged(this.edge, event, () => {
+      const begun = this.width;
+      return { move: (across) => this.set(begun - across, false), end: () => write(this.memory(), this.kept) };
+    });
   }
 
   /** @param {KeyboardEvent} event */

@@ -2,6 +2,7 @@
 /** The height divided between the plot above and the lanes below: by the rail, by its handle, by keys. */
 
 import { read, write } from "../sheet/session.js";
+import { dragged } from "./handle.js";
 
 const MEMORY = "axispath division"; // of this browser, for all sheets
 const STEP = 0.03;
@@ -64,23 +65,10 @@ export class Divider {
 
   /** @param {PointerEvent} event */
   grab(event) {
-    if (event.button !== 0) return;
-    event.preventDefault();
-    this.handle.focus();
-    const from = event.clientY;
-    /** @type {ReturnType<Divider["begin"]> | null} */
-    let going = null;
-    this.handle.setPointerCapture(event.pointerId);
-    const move = (/** @type {PointerEvent} */ at) => {
-      if (!going && Math.abs(at.clientY - from) > 3) going = this.begin();
-      going?.move(at.clientY - from);
-    };
-    const drop = () => {
-      this.handle.removeEventListener("pointermove", move);
-      going?.end();
-    };
-    this.handle.addEventListener("pointermove", move);
-    this.handle.addEventListener("lostpointercapture", drop, { once: true });
+    dragged(this.handle, event, () => {
+      const { move, end } = this.begin();
+      return { move: (_, down) => move(down), end };
+    });
   }
 
   /** @param {KeyboardEvent} event */
