@@ -2,12 +2,13 @@
 /** The curves that a page comes with, drawn before anything else of it has begun. */
 
 import { Plot } from "./drawing/plot.js";
-import { showOwnColours } from "./drawing/style.js";
+import { showOwnColours, styled } from "./drawing/style.js";
 import { unpacked } from "./drawing/wire.js";
 import { Trouble, aboutPicture, fetchPicture, wantedPicture } from "./sheet/api.js";
 import { begun } from "./sheet/underway.js";
 
 const opened = begun();
+await styled();
 
 /** @type {import("./sheet/internal.js").Start} */
 export const start = JSON.parse(document.getElementById("start")?.textContent ?? "{}");

@@ -7,13 +7,24 @@ const cache = new Map();
 
 window.addEventListener("axispath-theme", () => cache.clear());
 
-/** A colour token of the page. @param {string} name */
+/** A colour token of the page; empty, and not kept so, while its style sheets are not there. @param {string} name */
 export function token(name) {
-  if (!cache.has(name)) {
-    const value = getComputedStyle(document.documentElement).getPropertyValue(`--${name}`).trim();
-    cache.set(name, value);
-  }
-  return cache.get(name);
+  const known = cache.get(name);
+  if (known) return known;
+  const value = getComputedStyle(document.documentElement).getPropertyValue(`--${name}`).trim();
+  if (value) cache.set(name, value);
+  return value;
+}
+
+/** When all style sheets are there, or could not be had: scripts do not wait for them, and would draw in black. */
+export async function styled() {
+  const links = /** @type {NodeListOf<HTMLLinkElement>} */ (document.querySelectorAll('link[rel="stylesheet"]'));
+  const late = [...links].filter((link) => !link.sheet);
+  await Promise.all(
+    late.map((link) => new Promise((done) => {
+      for (const event of ["load", "error"]) link.addEventListener(event, done, { once: true });
+    })),
+  );
 }
 
 /** @param {number} colour */
