@@ -123,7 +123,19 @@ def _handbook(page: Page) -> None:
 
 
 def _shelf(page: Page) -> None:
-    page.goto(page.url.partition("/demo")[0] + "/shelf")
+    """Sheets stand on it once they are somebody's own: each has a line more."""
+    server = page.url.partition("/demo")[0]
+    for name, line in (
+        ("lamp-range", "x/2"),
+        ("bay", "P = (1, 1)"),
+        ("hawser", "shackle = 3"),
+        ("slipway", "0.5"),
+        ("ferry-window", "x/8 + 1"),
+    ):
+        page.goto(f"{server}/demo/{name}")
+        _lines(page, line)
+        page.wait_for_timeout(SETTLED)
+    page.goto(f"{server}/shelf")
 
 
 def _nothing(page: Page) -> None:

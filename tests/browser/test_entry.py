@@ -226,6 +226,41 @@ class Early(BrowserTest):
         expect(self.page.locator(".lane")).to_have_count(1)
         expect(self.page.locator("#entry")).to_have_value("")
 
+    def test_a_style_sheet_that_comes_late_leaves_no_colour_out(self):
+        held = []
+        self.page.route("**/css/tokens.css*", lambda route: held.append(route))
+        self.page.goto(self.server.url + "/demo/lock", wait_until="commit")
+        self.eventually(lambda: len(held), 1)
+        # The first script is there, and has begun, and goes on without the sheet if it can.
+        self.eventually(
+            lambda: self.page.evaluate("document.documentElement.dataset.underway"), "1"
+        )
+        self.page.evaluate(
+            """async () => {
+              for (let turn = 0; turn < 50; turn++) await new Promise((go) => setTimeout(go));
+            }"""
+        )
+        held[0].continue_()
+        self.page.unroute_all(behavior="wait")
+        self.at_rest()
+        # Most of a plot is its ground.
+        share = self.page.evaluate(
+            """() => {
+              const colours = getComputedStyle(document.documentElement);
+              const sheet = new OffscreenCanvas(1, 1).getContext("2d");
+              sheet.fillStyle = colours.getPropertyValue("--plot-ground");
+              sheet.fillRect(0, 0, 1, 1);
+              const pixels = (from) => {
+                const { width, height } = from.canvas;
+                return new Uint32Array(from.getImageData(0, 0, width, height).data.buffer);
+              };
+              const shown = pixels(document.getElementById("plot").getContext("2d"));
+              const [ground] = pixels(sheet);
+              return shown.filter((pixel) => pixel === ground).length / shown.length;
+            }"""
+        )
+        self.assertGreater(share, 0.5)
+
     def test_a_page_whose_script_does_not_come_says_so_and_takes_no_key(self):
         self.open()
         self.page.route("**/desk/working.js", lambda route: route.abort())
