@@ -96,16 +96,20 @@ def _within(a: Boxes, low: float, high: float, closed: bool = True) -> Boxes:
     return Boxes(np.clip(a.low, low, high), np.clip(a.high, low, high), state)
 
 
-def _sine(a: Boxes) -> Boxes:
-    first, last = np.sin(a.low), np.sin(a.high)
-    found = outwards(np.minimum(first, last), np.maximum(first, last), a.state, LIBRARY)
-    far = ~(np.maximum(np.abs(a.low), np.abs(a.high)) < FAR)
-    error = LIBRARY + LIBRARY * np.where(far, 0.0, np.maximum(np.abs(a.low), np.abs(a.high)))
-    top = _passes(a, np.pi / 2, error) | far
-    bottom = _passes(a, -np.pi / 2, error) | far
-    low = np.where(bottom, -1.0, np.maximum(found.low, -1.0))
-    high = np.where(top, 1.0, np.minimum(found.high, 1.0))
-    return Boxes(low, high, a.state)
+def _wave(work: Callable[[Floats], Floats], top: float, bottom: float) -> Callable[[Boxes], Boxes]:
+    """The sine or cosine, which is largest and smallest in a place and whole turns from it."""
+
+    def carried_out(a: Boxes) -> Boxes:
+        first, last = work(a.low), work(a.high)
+        found = outwards(np.minimum(first, last), np.maximum(first, last), a.state, LIBRARY)
+        wide = np.maximum(np.abs(a.low), np.abs(a.high))
+        far = ~(wide < FAR)
+        error = LIBRARY + LIBRARY * np.where(far, 0.0, wide)
+        low = np.where(_passes(a, bottom, error) | far, -1.0, np.maximum(found.low, -1.0))
+        high = np.where(_passes(a, top, error) | far, 1.0, np.minimum(found.high, 1.0))
+        return Boxes(low, high, a.state)
+
+    return carried_out
 
 
 def _passes(a: Boxes, place: float, error: Floats) -> NDArray[np.bool_]:
@@ -113,11 +117,6 @@ def _passes(a: Boxes, place: float, error: Floats) -> NDArray[np.bool_]:
     turn = 2 * np.pi
     k = np.ceil((a.low - error - place) / turn)
     return place + k * turn <= a.high + error
-
-
-def _cosine(a: Boxes) -> Boxes:
-    quarter = outwards(a.low + np.pi / 2, a.high + np.pi / 2, a.state, LIBRARY)
-    return _sine(quarter)
 
 
 def _tangent(a: Boxes) -> Boxes:
@@ -198,8 +197,8 @@ def _larger(*parts: Boxes) -> Boxes:
 
 
 _RULES: dict[str, Callable[..., Boxes]] = {
-    "sin": _sine,
-    "cos": _cosine,
+    "sin": _wave(np.sin, np.pi / 2, -np.pi / 2),
+    "cos": _wave(np.cos, 0.0, np.pi),
     "tan": _tangent,
     "arcsin": _inverse(np.arcsin, False),
     "arccos": _inverse(np.arccos, True),

@@ -23,6 +23,7 @@ from axispath.core.arithmetic.program import Operation
 Floats = NDArray[np.float64]
 LIBRARY = 8 * float(np.finfo(np.float64).eps)  # how far off library functions may be, relatively
 TINY = 1e-300
+LONGEST = 746.0  # no logarithm of a float is larger
 NOWHERE, SOMEWHERE, THROUGHOUT = 0, 1, 2
 
 
@@ -166,7 +167,8 @@ def odd_root(base: Boxes, n: int) -> Boxes:
     def root(x: Floats) -> Floats:
         return np.sign(x) * np.power(np.abs(x), 1 / n)
 
-    return outwards(root(base.low), root(base.high), base.state, LIBRARY)
+    # 1/n is rounded, and a power turns that into the logarithm of its base times as much.
+    return outwards(root(base.low), root(base.high), base.state, LIBRARY * (1 + LONGEST / n))
 
 
 def _power(base: Boxes, exponent: Boxes) -> Boxes:
