@@ -7,6 +7,7 @@ from collections.abc import Callable, Mapping
 from fractions import Fraction
 
 from axispath.core import catalogue
+from axispath.core.arithmetic.letters import depends, spelled_out
 from axispath.core.arithmetic.patience import time_check
 from axispath.core.arithmetic.program import Definition, NotComputable, TooLarge
 from axispath.core.arithmetic.simplest import ONE, TWO, ZERO, negation, sum_of, times
@@ -47,7 +48,12 @@ def derivative(
 
     Raises TooLarge where it would be too long to write out.
     """
-    return _derivative(node, variable, definitions, _Work())
+    work = _Work()
+
+    def slope(body: Expression, letter: str) -> Expression:
+        return _derivative(body, letter, definitions, work)
+
+    return slope(spelled_out(node, definitions, slope), variable)
 
 
 class _Work:
@@ -78,9 +84,7 @@ def _derivative(
             work.known[id(part)] = part, _derivative(part, variable, definitions, work)
         return work.known[id(part)][1]
 
-    if not any(isinstance(n, Name) and n.name == variable for n in free_names(node)) and not any(
-        isinstance(n, Call) and _mentions(n, variable) for n in free_names(node)
-    ):
+    if not depends(node, variable):
         return ZERO
     match node:
         case Name():
@@ -135,14 +139,6 @@ def _written_out(definition: Definition, arguments: tuple[Expression, ...]) -> E
 def _holds(body: Expression, index: str, variable: str) -> bool:
     """Whether what is integrated depends on a variable besides the letter that runs."""
     return index != variable and any(one.name == variable for one in free_names(body))
-
-
-def _mentions(call: Call, variable: str) -> bool:
-    return any(
-        isinstance(n, Name) and n.name == variable
-        for part in call.arguments
-        for n in free_names(part)
-    )
 
 
 def _factors(node: Expression) -> list[Expression]:

@@ -67,8 +67,7 @@ class Uncomputed(LanguageError):
 class Calculated:
     """What came of it, by lane; ``instead`` are statements that stand for what was typed.
 
-    ``for_lines`` are those that only lines of calculation use: their results are found when they
-    are asked for, so that a matrix that takes its time holds up no curve.
+    ``for_lines`` are used by lines of calculation only, and found when they are asked for.
     """
 
     calculator: Calculator
@@ -230,21 +229,27 @@ def calculated(
         if statement is None or lane.id in errors or lane.id in wrong or lane.fit is not None:
             continue
         touched = lane.id in bodies or any(one.name in names for one in names_in(statement.body))
+        name = str(statement.name or lane.name)
+        if not touched and isinstance(statement, FunctionStatement):
+            names -= {name}
         if not touched or missing_names(statement, definitions, set()):
             continue
         if lane.working:
             found.for_lines.add(lane.id)
             if isinstance(statement, ValueStatement):
-                found.lines[str(statement.name or lane.name)] = lane.id
+                found.lines[name] = lane.id
             continue
         try:
             _carried_out(found, lane, statement, names, axes)
+            if isinstance(found.instead.get(lane.id), FunctionStatement):
+                names -= {name}  # written out now
             continue
         except NoResult as error:
             reason = str(error)
         except OutOfTime:
             reason = SLOW
-        errors[lane.id] = Uncomputed(_sentence(reason), 0, len(lane.text))
+        sentence = f"{reason[:1].upper()}{reason[1:].rstrip('.')}."
+        errors[lane.id] = Uncomputed(sentence, 0, len(lane.text))
     statements.update(found.instead)
     return found
 
@@ -259,10 +264,6 @@ def _names_of(
         if lane.id in ids and (read := statements.get(lane.id)) is not None
         for name in defined_by(read, str(read.name or lane.name))
     }
-
-
-def _sentence(reason: str) -> str:
-    return f"{reason[:1].upper()}{reason[1:].rstrip('.')}."
 
 
 def _names_beyond(definitions: Mapping[str, Definition]) -> set[str]:
@@ -312,9 +313,8 @@ def _carried_out(
         found.instead[lane.id] = made.statement
         found.measures[lane.id] = made.measure
         return
-    parameters = set(statement.parameters)
     try:
-        body = _settled(found.calculator, statement.body, parameters, names)
+        body = _settled(found.calculator, statement.body, set(statement.parameters), names)
     except _Open as reason:
         raise NoResult(str(reason)) from None
     found.instead[lane.id] = replace(statement, body=body)
