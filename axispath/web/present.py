@@ -15,6 +15,7 @@ from axispath.core.language.mathml import mathml_statement
 from axispath.core.language.names import lowered
 from axispath.core.language.numbers import listed
 from axispath.core.language.rename import renamed
+from axispath.core.language.rewriting import sought
 from axispath.core.language.scope import Scope
 from axispath.core.language.spelling import nearest
 from axispath.core.language.tree import FunctionStatement
@@ -278,10 +279,14 @@ def takes_away(edits: Sequence[Edit]) -> bool:
 
 def gone_to(before: Document, after: Document, edits: Sequence[Edit]) -> dict[str, str]:
     """Where a line has gone that was typed as a lane and is none: what is told, and the page."""
-    if not any(isinstance(edit, AddLane) for edit in edits):
+    typed = [edit.text for edit in edits if isinstance(edit, AddLane)]
+    if not typed:
         return {}
     was = {lane.id for lane in before.lanes}
     new = [lane for lane in after.lanes if lane.working and lane.id not in was]
+    wanted = sought(typed[-1])
+    if wanted is not None and not new and after != before:
+        return {"told": f"Its {wanted[0]}: see the list of landmarks.", "page": "landmarks"}
     if not new:
         return {}
     what = "This is a calculation: its line and its result stand on the page Working."

@@ -15,14 +15,16 @@ from axispath.core.language.rewriting import (
     domains,
     figures,
     functions,
+    graphs,
     points,
     signs,
     words,
 )
 from axispath.core.language.rewriting.known import Known
 from axispath.core.language.rewriting.signs import raised_letters
+from axispath.core.language.rewriting.words import sought
 
-__all__ = ["LONGEST", "Known", "alternatives", "raised_letters", "rewritings"]
+__all__ = ["LONGEST", "Known", "alternatives", "raised_letters", "rewritings", "sought"]
 
 Plain = Callable[[str], str]
 NOTHING = Known()
@@ -51,13 +53,15 @@ RULES: tuple[Plain | Callable[[str, Known], str], ...] = (
     functions.inverse,
     functions.composed,
     functions.numbered,
+    points.of_points,
+    graphs.graph,
+    graphs.of_places,
     figures.figure,
     figures.point_arithmetic,
     points.circle,
     points.curve,
     points.points_in_a_row,
     points.point,
-    points.of_points,
     points.ellipsis,
     points.set_of,
     points.matrix,
@@ -88,6 +92,7 @@ WITH_NAMES = (
     functions.composed,
     functions.inverse,
     points.of_points,
+    graphs.graph,
     figures.figure,
     figures.point_arithmetic,
 )

@@ -5,7 +5,7 @@ from __future__ import annotations
 import re
 
 from axispath.core.language.rewriting.known import Known
-from axispath.core.language.rewriting.texts import RAISED, less
+from axispath.core.language.rewriting.texts import RAISED, closes_at_end, less
 
 _LOWERED = str.maketrans("₀₁₂₃₄₅₆₇₈₉₊₋", "0123456789+-")
 _LOW = r"(\{[^{}]*\}|[^\s^{}_∫]{1,20}?)"
@@ -33,7 +33,14 @@ def integral(text: str) -> str:
 
 
 def primitive(text: str) -> str:
-    """∫ x² dx without bounds: the one that is 0 at 0."""
+    """∫ x² dx without bounds, an antiderivative of x²: the one that is 0 at 0."""
+    text = re.sub(
+        r"^\s*(?:find\s+)?(?:the\s+|an?\s+)?(?:indefinite\s+)?(?:integral|antiderivative|anti-derivative|primitive)"
+        r"\s+of\s+(?:y\s*=\s*)?(?!.*\b(?:from|between)\b)(.+)$",
+        r"∫ \1 dx",
+        text,
+        flags=re.I,
+    )
     return re.sub(
         rf"^\s*((?:\w+\s*\(\s*\w\s*\)\s*=)?)\s*∫\s*(?![_₀-₉])(.+?)\s*\bd({_VARIABLE})\s*(?:\+\s*[cC])?\s*$",
         lambda m: f"{m[1] or 'y ='} integral({_renamed(m[2], m[3])} for u = 0 to {m[3]})",
@@ -82,7 +89,25 @@ def with_commas(text: str) -> str:
 
 
 def series(text: str) -> str:
-    """Σ_{k=1}^{10} k², ∏_{k=1}^n k, sum k² for k = 1 to 10, sum of k² from k = 1 to 10."""
+    """Σ_{k=1}^{10} k², ∏_{k=1}^n k, sum k² for k = 1 to 10, sum of k from 1 to 10, 1+2+…+100."""
+    text = re.sub(
+        r"\b(sum|product)\s+(?:of\s+)?(.*?)\s*,\s*([a-zA-Z])\s*=\s*(\S+)\s+to\s+(\S+)\s*$",
+        r"\1(\2 for \3 = \4 to \5)",
+        text,
+    )
+    text = re.sub(
+        r"\b(sum|product)\s+of\s+(.*?\b([a-zA-Z])\b.*?)\s+from\s+(\w+)\s+to\s+(\w+)\s*$",
+        r"\1(\2 for \3 = \4 to \5)",
+        text,
+    )
+    text = re.sub(
+        r"\b(?:the\s+)?(sum|product)\s+of\s+the\s+first\s+(\w+)\s+(.+?)\s*$", _first_of, text
+    )
+    text = re.sub(
+        r"(?<![\w.^*/])1\s*\+\s*2\s*(?:\+\s*3\s*)?\+\s*(?:\.\.\.|…|⋯)\s*\+\s*(\w+)",
+        r"sum(k for k = 1 to \1)",
+        text,
+    )
     for sign, word in (("Σ∑", "sum"), ("Π∏", "product")):
         found = re.search(
             rf"[{sign}]\s*_?\s*[{{(]?\s*([a-zA-Z])\s*=\s*([^{{}}^\s)]+)\s*[}})]?\s*\^?\s*"
@@ -104,6 +129,18 @@ def series(text: str) -> str:
             text,
         )
     return text
+
+
+_NUMBERS_OF = {
+    "whole numbers": "k", "natural numbers": "k", "positive integers": "k", "integers": "k",
+    "numbers": "k", "squares": "k^2", "cubes": "k^3", "even numbers": "2 k",
+    "odd numbers": "(2 k - 1)", "powers of 2": "2^k",
+}  # fmt: skip
+
+
+def _first_of(found: re.Match[str]) -> str:
+    term = _NUMBERS_OF.get(found[3].lower())
+    return f"{found[1]}({term} for k = 1 to {found[2]})" if term else found[0]
 
 
 _SIDES = {"+": ", right", "-": ", left", "−": ", left", "⁺": ", right", "⁻": ", left"}
@@ -131,6 +168,11 @@ def limit(text: str) -> str:
     )
 
 
+_ORDERS = {
+    "": 1, "²": 2, "2": 2, "^2": 2, "³": 3, "3": 3, "^3": 3, "first": 1, "second": 2, "third": 3,
+}  # fmt: skip
+
+
 def derivative(text: str) -> str:
     """d/dx x³, d/dx (x³ − x), d²/dx² sin x, ∂/∂x (x² y), (x³)′, the derivative of x³."""
     head, body = _head(text)
@@ -142,18 +184,22 @@ def derivative(text: str) -> str:
         r"[d∂]([²2³3]|\^2|\^3)?\s*/\s*[d∂]\s*([a-zA-Zθ])(?:[²2³3]|\^2|\^3)?\s*(.+)", rest
     )
     if found is None:
-        found = re.fullmatch(r"(?:the\s+)?()(?:derivative\s+of|differentiate|diff)\s+()(.+)", rest)
+        found = re.fullmatch(
+            r"(?:the\s+)?((?:(?:first|second|third)\s+)?)(?:derivative\s+of|differentiate|diff)\s+()(?:y\s*=\s*)?(.+)",
+            rest,
+            re.I,
+        )
     if found is None:
         primed = re.fullmatch(r"\((.+)\)\s*(['′]+|″)", rest)
         if primed is None or primed[1].count("(") != primed[1].count(")"):
             return text
         order, letter, inner = len(primed[2].replace("″", "′′")), "", primed[1]
     else:
-        order = {"": 1, "²": 2, "2": 2, "^2": 2, "³": 3, "3": 3, "^3": 3}[found[1] or ""]
+        order = _ORDERS[(found[1] or "").strip().lower()]
         letter, inner = found[2], found[3]
     letter = letter or _argument(head) or "x"
     line = inner
-    if line.startswith("(") and line.endswith(")") and _closes_at_end(line):
+    if line.startswith("(") and line.endswith(")") and closes_at_end(line):
         line = line[1:-1]
     for _ in range(order):
         line = f"derivative({line} for {letter})"
@@ -162,15 +208,6 @@ def derivative(text: str) -> str:
     if rest.startswith("∂") and re.search(r"(?<![a-zA-Z])y(?![a-zA-Z])", inner):
         return f"{head or 'z(x, y) = '}{line}"
     return f"{head or 'y = '}{line}"
-
-
-def _closes_at_end(text: str) -> bool:
-    depth = 0
-    for k, sign in enumerate(text):
-        depth += (sign == "(") - (sign == ")")
-        if not depth:
-            return k == len(text) - 1
-    return False
 
 
 def _head(text: str) -> tuple[str, str]:

@@ -94,11 +94,16 @@ def cases(text: str) -> str:
         if len(parts) == 3 and "if" not in found[1]:
             condition, this, that = (part.strip() for part in parts)
             return f"{head}{equals} {this} if {condition}, {that} otherwise".strip()
-    found = re.fullmatch(r"\s*\{(.+?)\}?\s*", body)
+    found = re.fullmatch(r"\s*(?:piecewise\s*:?\s*)?\{(.+?)\}?\s*", body)
+    found = found or re.fullmatch(r"\s*piecewise\s*:?\s*(.+?)\s*", body)
+    worded = re.search(rf"\b(?:for|when|where|if)\b.*{_SIGN}", body) and re.search(
+        r"[,;]|\band\b", body
+    )
     inside = found[1] if found else body
-    parts = [part.strip() for part in apart(inside, "[,;]") if part.strip()]
-    told = [_case(part) for part in parts]
-    if found is not None and len(told) > 1 and all(told):
+    separator = r"[,;]|\band\b(?!\s*\w*\s*[<>≤≥=])" if worded else "[,;]"
+    parts = [part.strip() for part in apart(inside, separator) if part.strip()]
+    told = [_case(part) for part in _with_conditions(parts)]
+    if (found is not None or worded) and len(told) > 1 and all(told):
         return f"{head}{equals} {', '.join(str(one) for one in told)}".strip()
     found = re.fullmatch(r"\s*(.+?)\s+if\s+(.+?)\s+else\s+(.+?)\s*", body)
     if found is not None and " if " not in found[3]:
@@ -110,9 +115,23 @@ def _is_definition(text: str) -> bool:
     return re.match(r"\s*\w+\s*(?:\(\s*\w+\s*\))?\s*=", text) is not None
 
 
+def _with_conditions(parts: list[str]) -> list[str]:
+    """The formulas with the conditions that stand behind them: x^2, x < 1; 2x, x ≥ 1."""
+    bare = [re.search(rf"{_SIGN}|\b(?:otherwise|else)\b", part) is not None for part in parts]
+    worded = any(re.search(r"\b(?:if|for|when|where|otherwise)\b|:", part) for part in parts)
+    if worded or len(parts) % 2 or bare != [k % 2 == 1 for k in range(len(parts))]:
+        return parts
+    pairs = zip(parts[::2], parts[1::2], strict=True)
+    return [
+        f"{formula} {condition}" if condition == "otherwise" else f"{formula} if {condition}"
+        for formula, condition in pairs
+    ]
+
+
 def _case(part: str) -> str:
-    """One case: “x^2 if x < 0”, “x < 0: x^2”, “x^2, x < 0” is taken apart before."""
-    part = re.sub(r"^(.+?)\s+(?:for|when)\s+", r"\1 if ", part)
+    """One case: “x^2 if x < 0”, “x < 0: x^2”, “2 else”."""
+    part = re.sub(r"^(.+?)\s+(?:for|when|where)\s+(?=\S*[^=]*[<>≤≥=])", r"\1 if ", part)
+    part = re.sub(r"^(.+?)\s+else$", r"\1 otherwise", part)
     if re.search(r"\bif\b|\botherwise\b", part):
         return part
     found = re.fullmatch(rf"([^:]*{_SIGN}[^:]*)\s*:\s*(.+)", part)

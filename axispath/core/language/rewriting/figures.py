@@ -4,9 +4,10 @@ from __future__ import annotations
 
 import re
 from collections.abc import Callable
+from fractions import Fraction
 
 from axispath.core.language.rewriting.known import Known
-from axispath.core.language.rewriting.texts import is_plain, less
+from axispath.core.language.rewriting.texts import apart, closes_at_end, is_plain, less
 
 Place = tuple[str, str]
 """A point by its two coordinates as text."""
@@ -43,14 +44,18 @@ def figure(text: str, known: Known) -> str:
     """segment(A, B), circle(A, 3), circle(A, B), triangle(A, B, C), perpendicular bisectors."""
     head, body = _HEAD.fullmatch(text).groups()  # type: ignore[union-attr]
     found = re.fullmatch(
-        r"(?:the\s+)?(segment|ray|circle|triangle|polygon|(?:perpendicular )?bisector)\s*"
-        r"(?:of|from|through|around|about)?\s*\(?(.+?)\)?\s*",
+        r"(?:the\s+)?(segment|vector|ray|circle|triangle|polygon|(?:perpendicular )?bisector)\s*"
+        r"(?:with\s+(?:the\s+)?(?:corners|vertices)|of|from|through|around|about)?\s*(.+?)\s*",
         body,
         re.I,
     )
     if found is None:
         return text
-    given = re.split(r"\s*,\s*(?![^()]*\))|\s+(?:and|to)\s+", found[2].strip())
+    inside = found[2].strip()
+    pair = re.fullmatch(_PAIR, inside)
+    if inside.startswith("(") and closes_at_end(inside) and (not pair or _named(inside, known)):
+        inside = inside[1:-1]  # the brackets are those of the figure, and not of a point
+    given = [one.strip() for one in apart(inside, r",|\s(?:and|to)\s") if one.strip()]
     if len(given) == 1 and all(letter in known.points for letter in given[0]):
         given = list(given[0])  # triangle ABC
     places = [_place(one, known) for one in given]
@@ -59,6 +64,10 @@ def figure(text: str, known: Known) -> str:
         return text
     made = draw(places, given)
     return text if made is None else f"{_free(head, made)}{made}"
+
+
+def _named(text: str, known: Known) -> bool:
+    return any(one.strip() in known.points for one in text.strip("() ").split(","))
 
 
 def _free(head: str, made: str) -> str:
@@ -75,8 +84,19 @@ def _place(text: str, known: Known) -> Place | None:
 
 
 def _between(a: Place, b: Place) -> str:
-    x, y = (f"{p} + t ({q} - {p})" for p, q in zip(a, b, strict=True))
-    return f"({x}, {y})"
+    return f"({', '.join(_run(p, q) for p, q in zip(a, b, strict=True))})"
+
+
+def _run(start: str, end: str) -> str:
+    """From one number at t = 0 to another at t = 1."""
+    try:
+        step = Fraction(end) - Fraction(start)
+    except (ValueError, ZeroDivisionError):
+        return f"{start} + t ({less(end, start)})"
+    lead = f"{step}" if step.denominator == 1 else f"({step})"
+    if not step:
+        return start
+    return f"{lead} t" if not Fraction(start) else f"{start} + {lead} t".replace("+ -", "- ")
 
 
 def _segment(places: list[Place | None], given: list[str]) -> str | None:
@@ -107,6 +127,10 @@ def _bisector(places: list[Place | None], given: list[str]) -> str | None:
     return f"{one} = {other}"
 
 
+def _vector(places: list[Place | None], given: list[str]) -> str | None:
+    return _segment([("0", "0"), *places] if len(places) == 1 else places, given)
+
+
 def _polygon(places: list[Place | None], given: list[str]) -> str | None:
     corners = [place for place in places if place is not None]
     if not 3 <= len(corners) <= MOST_CORNERS or len(corners) < len(places):
@@ -116,8 +140,7 @@ def _polygon(places: list[Place | None], given: list[str]) -> str | None:
     def along(which: int) -> str:
         parts = []
         for k, (a, b) in enumerate(sides):
-            step = f"(t - {k})" if k else "t"
-            side = f"{a[which]} + {step} ({b[which]} - {a[which]})"
+            side = re.sub(r"\bt\b", f"(t - {k})" if k else "t", _run(a[which], b[which]))
             last = k == len(sides) - 1
             parts.append(f"{side} otherwise" if last else f"{side} if t < {k + 1}")
         return f"({', '.join(parts)})"
@@ -132,6 +155,7 @@ FIGURES: dict[str, Callable[[list[Place | None], list[str]], str | None]] = {
     "triangle": _polygon,
     "polygon": _polygon,
     "bisector": _bisector,
+    "vector": _vector,
     "perpendicular bisector": _bisector,
 }
 """By their names: what is made of the points that are given, and of what was typed for them."""

@@ -71,4 +71,9 @@ def inverse(text: str, known: Known) -> str:
         text,
     )
     name = found and (found[1] or found[2])
-    return f"x = {name}(y)" if name in known.functions else text
+    if name in known.functions:
+        return f"x = {name}(y)"
+    found = re.fullmatch(r"\s*(?:the\s+)?inverse\s+of\s+(?:\w+\(x\)\s*=\s*|y\s*=\s*)?(.*x.*)", text)
+    if found is None:
+        return text
+    return f"x = {re.sub(r'(?<![A-Za-z])x(?![A-Za-z])', 'y', found[1])}"

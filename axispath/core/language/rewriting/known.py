@@ -9,13 +9,15 @@ from axispath.core.language.scope import Scope
 
 @dataclass(frozen=True, slots=True)
 class Known:
-    """The names of functions of one argument, and of points."""
+    """The names of functions of one argument, of points, and of all that has one."""
 
     functions: frozenset[str] = frozenset()
     points: frozenset[str] = frozenset()
+    names: frozenset[str] = frozenset()
 
     @staticmethod
     def of(scope: Scope) -> Known:
         """Those of a scope."""
         functions = frozenset(name for name, count in scope.functions.items() if count == 1)
-        return Known(functions, scope.points)
+        names = scope.points | scope.values | frozenset(scope.functions) | scope.curves
+        return Known(functions, scope.points, names)

@@ -111,8 +111,13 @@ def angle(text: str) -> str:
 
 
 def degrees_in_words(text: str) -> str:
-    """sin(30 degrees)."""
-    return re.sub(r"(?<=\d)\s*degrees?\b(?!\s*(?:C|F|celsius|fahrenheit))", "°", text)
+    """sin(30 degrees), sin(30 deg), 180° in radians, π radians in degrees."""
+    asked = re.fullmatch(r"\s*(.+?)\s*(?:rad(?:ians?)?)?\s+(?:in|to|into)\s+deg(?:rees)?\s*", text)
+    if asked is not None and "°" not in asked[1] and "deg" not in asked[1]:
+        return f"({asked[1]}) * 180/π"
+    text = re.sub(r"(?<=\d)\s*deg(?:rees?)?\b(?!\s*(?:C|F|celsius|fahrenheit))", "°", text)
+    turned = re.fullmatch(r"\s*([-−\d.]+)\s*°\s*(?:in|to|into)\s+rad(?:ians)?\s*", text)
+    return f"{turned[1]} π/180" if turned is not None else text
 
 
 def decimal_comma(text: str) -> str:
@@ -149,6 +154,13 @@ def repeating(text: str) -> tuple[str, ...]:
 
 def percent(text: str) -> str:
     """20% of 80, 80 + 20%: of what stands before it."""
+    text = re.sub(
+        r"([\d.]+)\s+(increased|raised|decreased|reduced)\s+by\s+([\d.]+)\s*%",
+        lambda m: (
+            f"{m[1]} * (1 {'+' if m[2][0] in 'ir' and m[2] != 'reduced' else '-'} {m[3]}/100)"
+        ),
+        text,
+    )
     text = re.sub(r"([\d.]+)\s*%\s*of\s+", r"(\1/100) * ", text)
     text = re.sub(r"^\s*(\S+)\s*%\s*(\w+)\s*$", r"mod(\1, \2)", text)
     return re.sub(r"([\d.]+)\s*%", r"(\1/100)", text)

@@ -30,3 +30,13 @@ def apart(text: str, separator: str) -> list[str]:
             parts.append(text[start : found.start()])
             start = found.end()
     return [*parts, text[start:]]
+
+
+def closes_at_end(text: str) -> bool:
+    """Whether the bracket that a text begins with is closed at its end."""
+    depth = 0
+    for k, sign in enumerate(text):
+        depth += (sign == "(") - (sign == ")")
+        if not depth:
+            return k == len(text) - 1
+    return False

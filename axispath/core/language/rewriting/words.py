@@ -5,7 +5,10 @@ from __future__ import annotations
 import re
 
 _ONE = r"(\([^()]*\)|\S+)"
-_ORDINAL = {"square": 2, "cube": 3, "fourth": 4, "fifth": 5, "sixth": 6, "4th": 4, "5th": 5}
+_ORDINAL = {
+    "square": 2, "cube": 3, "third": 3, "fourth": 4, "fifth": 5, "sixth": 6,
+    "3rd": 3, "4th": 4, "5th": 5, "6th": 6, "7th": 7, "8th": 8,
+}  # fmt: skip
 
 
 def _inner(text: str) -> str:
@@ -36,32 +39,80 @@ def remainder(text: str) -> str:
     return re.sub(rf"{_ONE}\s+mod(?:ulo)?\s+{_ONE}", r"mod(\1, \2)", text)
 
 
+STATISTICS = {
+    "average": "mean", "hcf": "gcd", "maximum": "max", "minimum": "min", "stdev": "deviation",
+    "standard deviation": "deviation",
+}  # fmt: skip
+
+
 def of_numbers(text: str) -> str:
     """The mean of 1, 2, 3; the gcd of 12 and 18."""
     found = re.fullmatch(
-        r"\s*(?:the\s+)?(mean|average|median|sum|product|max|maximum|min|minimum|gcd|hcf|lcm|stdev|variance)\s+of\s+(.+)",
+        r"\s*(?:the\s+)?(mean|average|median|sum|product|max|maximum|min|minimum|gcd|hcf|lcm|stdev|"
+        r"standard\s+deviation|variance)\s+(?:of\s+)?(.+)",
         text,
         re.I,
     )
     if found is None:
         return text
-    word = {"average": "mean", "hcf": "gcd", "maximum": "max", "minimum": "min"}.get(
-        found[1].lower(), found[1].lower()
-    )
-    parts = re.split(r"\s*(?:,|;|\band\b)\s*", found[2].strip("[]{}() "))
+    asked = " ".join(found[1].lower().split())
+    word = STATISTICS.get(asked, asked)
+    separator = r"\s*(?:,|;|\band\b)\s*"
+    if re.fullmatch(r"[-−\d.\s]+", found[2]):
+        separator = r"\s+"
+    parts = re.split(separator, found[2].strip("[]{}() "))
     numbers = ", ".join(part for part in parts if part)
     return f"{word}([{numbers}])" if word in ("sum", "product") else f"{word}({numbers})"
 
 
+SOUGHT = {
+    r"(?:real\s+)?(?:zeros|zeroes|zero|roots|root)": "zeros",
+    r"x[-\s]?intercepts?": "zeros",
+    r"y[-\s]?intercepts?": "y-intercept",
+    r"(?:axis\s+)?intercepts?": "zeros and the y-intercept",
+    r"vert(?:ex|ices)|turning\s+points?|extrem(?:a|um)|stationary\s+points?|critical\s+points?": (
+        "turning points"
+    ),
+    r"(?:local\s+|global\s+|absolute\s+|relative\s+)?(?:max(?:im(?:um|a))?|min(?:im(?:um|a))?)"
+    r"(?:\s+(?:points?|values?))?": "turning points",
+    r"inflections?(?:\s+points?)?|inflexions?(?:\s+points?)?|points?\s+of\s+infle[cx]i?t?ion": (
+        "inflections"
+    ),
+    r"(?:vertical\s+|horizontal\s+|oblique\s+|slant\s+)?asymptotes?": "asymptotes",
+    r"poles?|holes?|gaps?|jumps?|discontinuit(?:y|ies)|undefined\s+points?": "breaks",
+    r"domain(?:\s+of\s+definition)?": "domain",
+    r"range|image": "largest and smallest values",
+}
+"""What of a function is asked for, and the words of its list."""
+_OF = re.compile(
+    rf"\s*(?:find\s+|give\s+|determine\s+|what\s+(?:is|are)\s+)?(?:all\s+)?(?:the\s+)?"
+    rf"(?P<what>{'|'.join(SOUGHT)})\s+of\s+(?:the\s+)?(?:function\s+|graph\s+of\s+)?(?P<formula>.+?)\s*\??\s*",
+    re.I,
+)
+
+
+def sought(text: str) -> tuple[str, str] | None:
+    """What is asked for of a function of x, in the words of its list, and the function."""
+    found = _OF.fullmatch(text)
+    if found is None or re.search(r"[,;]|\band\b", found["formula"]):
+        return None
+    # The maximum of a list is a number.
+    if not re.search(r"(?<![A-Za-z])(?:x|[fgh])(?![A-Za-z])", found["formula"]):
+        return None
+    for pattern, words in SOUGHT.items():
+        if re.fullmatch(pattern, found["what"], re.I):
+            return words, found["formula"]
+    return None
+
+
 def zeros_of(text: str) -> str:
-    """Zeros of x² − 4, solve x² = 4: the equation itself."""
+    """Zeros of x² − 4, the vertex of x² − 4x: the function itself, which has a list of them."""
+    wanted = sought(text)
+    if wanted is not None:
+        return wanted[1] if re.search(r"[=<>≤≥]", wanted[1]) else f"y = {wanted[1]}"
     found = re.fullmatch(
-        r"\s*(?:find\s+)?(?:the\s+)?(?:zeros|zeroes|roots)\s+of\s+(?:y\s*=\s*)?(.+)", text, re.I
-    )
-    if found is not None:
-        return f"y = {found[1]}"
-    found = re.fullmatch(
-        r"\s*(?:solve|find x(?: if)?|graph|plot|draw|sketch)\s*:?\s+(?:for\s+\w+\s*:?\s*)?(.+)",
+        r"\s*(?:solve|find x(?: if)?|graph|plot|draw|sketch|let|set|define|put|suppose|given)"
+        r"\s*:?\s+(?:for\s+\w+\s*:?\s*)?(.+)",
         text,
         re.I,
     )

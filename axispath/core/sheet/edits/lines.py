@@ -27,11 +27,14 @@ from axispath.core.sheet.edits.data import NameData
 from axispath.core.sheet.edits.equations import with_block
 from axispath.core.sheet.edits.fits import searched
 from axispath.core.sheet.edits.names import free_like, free_name, renamed_elsewhere
+from axispath.core.sheet.edits.ranged import with_range
 from axispath.core.sheet.edits.reading import (
     another,
     choices,
     definitions,
     may_be_calculated,
+    refuse_listed,
+    refuse_sentences,
     runs,
     tried,
 )
@@ -53,6 +56,15 @@ class AddLane(Change):
     keep: bool = False
 
     def applied(self, document: Document) -> Document:
+        slider = (
+            None
+            if self.keep
+            else with_range(document, self.text, lambda text: added(document, text, self.id))
+        )
+        if slider is not None:
+            return slider
+        if not self.keep:
+            refuse_listed(document, self.text)
         try:
             lane = added(document, self.text, self.id, self.keep)
         except EditRefused as error:
@@ -70,7 +82,7 @@ class AddLane(Change):
 
     def _several(self, document: Document) -> Document | None:
         """As many lanes as the line has definitions; a block where it has several equations."""
-        parts = definitions(self.text)
+        parts = definitions(document, self.text)
         if not 2 <= len(parts) <= MOST_AT_ONCE:
             return None
         if not all(DEFINED.match(part) for part in parts):
@@ -264,7 +276,10 @@ def _kept(document: Document, lane: Lane, text: str, keep: bool) -> Document:
         return after
     # Words that are no names here: Sin(x), zeros of x^2 - 4.
     other = another(document, lane, text, _revised_as)
-    return after if other is None else _revised_as(document, lane, other)
+    if other is not None:
+        return _revised_as(document, lane, other)
+    refuse_sentences(found.missing)
+    return after
 
 
 def _mended(document: Document, lane: Lane, text: str, error: EditRefused) -> None:
@@ -287,6 +302,8 @@ def _revised_as(document: Document, lane: Lane, text: str) -> Document:
 
 
 def _read_as(text: str) -> str:
+    # Nobody means a name by x times y.
+    text = re.sub(r"^\s*(?:xy|yx)\s*(?=[=<>≤≥])", "x y ", text)
     try:
         return written(text)
     except LanguageError as error:

@@ -5,8 +5,8 @@ from __future__ import annotations
 import re
 from collections.abc import Callable
 
-from axispath.core.language.rewriting import Known, alternatives, rewritings
-from axispath.core.language.rewriting.texts import apart
+from axispath.core.language.rewriting import Known, alternatives, rewritings, sought
+from axispath.core.language.rewriting.spread import spread
 from axispath.core.language.tree import Expression, Running
 from axispath.core.language.walking import walk
 from axispath.core.sheet.document import Document, Lane
@@ -50,9 +50,9 @@ def tried(document: Document, lane: Lane, text: str, revise: Revise) -> tuple[bo
     return found is not None and not found.missing, None
 
 
-def definitions(text: str) -> list[str]:
-    """The parts of a line between commas, semicolons and “and”."""
-    return [part for one in apart(text, r"[,;]|\band\b") if (part := one.strip())]
+def definitions(document: Document, text: str) -> list[str]:
+    """The lines that a line stands for: its parts, or what it asks for in words."""
+    return spread(text, Known.of(scope_of(document.lanes)))
 
 
 # What is surely a calculation with units or with i, whatever letters it waits for. A unit alone is
@@ -71,3 +71,35 @@ def may_be_calculated(text: str, missing: tuple[str, ...]) -> bool:
     if missing == ("i",):
         return COMPLEX.search(text) is not None
     return MEASURED.search(text) is not None
+
+
+# Words that nobody means as names of numbers.
+SAID = re.compile(
+    r"of|the|to|is|are|was|from|with|through|between|what|when|where|which|how|find|show|give|solve|"
+    r"factor|factori[sz]e|expand|simplify|prime|and|or|then|than|that|this|please|second|third|"
+    r"complete|equation|graph|plot|draw",
+    re.I,
+)
+
+
+def refuse_sentences(missing: tuple[str, ...]) -> None:
+    """A line that waits for words of everyday language is a sentence that was not understood."""
+    said = [word for word in missing if SAID.fullmatch(word)]
+    if said:
+        raise EditRefused(
+            f"This reads like a sentence (“{said[0]}”), and is not understood. Type the formula "
+            "alone: its zeros, turning points and other landmarks are listed by themselves."
+        )
+
+
+def refuse_listed(document: Document, text: str) -> None:
+    """What is asked of a function that is on the sheet stands in its list already."""
+    wanted = sought(text)
+    if wanted is None:
+        return
+    what, formula = wanted
+    name = formula.partition("(")[0].strip()
+    if formula in (name, f"{name}(x)") and scope_of(document.lanes).functions.get(name) == 1:
+        raise EditRefused(
+            f"{name} is on the sheet: look for its {what} on the page Landmarks of the desk."
+        )
