@@ -26,6 +26,8 @@ from axispath.core.sheet.angles import seems_to_mean_degrees
 from axispath.core.sheet.document import Document, Ground, Lane, Samples, Style, View
 from axispath.core.sheet.edits import AddLane, Edit, RemoveLane
 from axispath.core.sheet.edits.domain import plain_end
+from axispath.core.sheet.edits.formed import form_of
+from axispath.core.sheet.edits.formed import wanted as wanted_form
 from axispath.core.sheet.edits.lines import who_waits
 from axispath.core.sheet.resolve import ResolvedLane, resolve
 from axispath.core.sheet.scopes import scope_of
@@ -287,12 +289,25 @@ def gone_to(before: Document, after: Document, edits: Sequence[Edit]) -> dict[st
     wanted = sought(typed[-1])
     if wanted is not None and not new and after != before:
         return {"told": f"Its {wanted[0]}: see the list of landmarks.", "page": "landmarks"}
+    form = wanted_form(typed[-1])
+    if form is not None and len(after.lanes) > len(before.lanes):
+        return {"told": _told_of_form(resolve(after).lanes[-1], form), "page": "landmarks"}
     if not new:
         return {}
     what = "This is a calculation: its line and its result stand on the page Working."
     if new[-1].block is not None:
         what = "These are several equations: they stand as a block on the page Working."
     return {"told": what, "page": "working"}
+
+
+def _told_of_form(lane: ResolvedLane, form: tuple[str, tuple[str, ...], str]) -> str:
+    """What a form that was asked for equals; its kin stand below the list of landmarks."""
+    _, names, formula = form
+    more = "Its other forms stand below its landmarks."
+    found = form_of(lane, names)
+    if found is not None and found.condition:
+        return f"{formula} = {found.text} {found.condition}. {more}"
+    return f"{formula} = {lane.lane.text}, wherever there is a value. {more}"
 
 
 def told_of_waiting(before: Document, after: Document) -> str:

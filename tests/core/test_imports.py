@@ -16,11 +16,12 @@ ALLOWED = {
     "catalogue": {"language", "quantities", "catalogue"},
     "arithmetic": {"language", "quantities", "catalogue", "arithmetic"},
     "calculation": {"language", "quantities", "catalogue", "arithmetic", "calculation"},
+    "forms": {"language", "quantities", "catalogue", "arithmetic", "forms"},
     "search": {*LINES, "search"},
     "equations": {*LINES, "search", "equations"},
     "data": {"data"},
     "fits": {"language", "catalogue", "arithmetic", "fits"},
-    "sheet": {*BELOW, "sheet"},
+    "sheet": {*BELOW, "forms", "sheet"},
     "checking": {*LINES, "search", "sheet", "checking"},  # of the search only what it hands over
     "plane": {*BELOW, "sheet", "plane"},
     "path": {*BELOW, "checking", "sheet", "plane", "path"},

@@ -26,6 +26,7 @@ from axispath.core.sheet.edits.colours import free_colour
 from axispath.core.sheet.edits.data import NameData
 from axispath.core.sheet.edits.equations import with_block
 from axispath.core.sheet.edits.fits import searched
+from axispath.core.sheet.edits.formed import formed
 from axispath.core.sheet.edits.names import free_like, free_name, renamed_elsewhere
 from axispath.core.sheet.edits.ranged import with_range
 from axispath.core.sheet.edits.reading import (
@@ -65,6 +66,9 @@ class AddLane(Change):
             return slider
         if not self.keep:
             refuse_listed(document, self.text)
+            other = formed(document, self.text, lambda sheet, text: added(sheet, text, self.id))
+            if other is not None:
+                return other
         try:
             lane = added(document, self.text, self.id, self.keep)
         except EditRefused as error:

@@ -1,6 +1,7 @@
 // @ts-check
 /** The Landmarks page of the desk: selection, certificates, labels, copies, a part of the axis. */
 
+import { typeset } from "../lanes/formulas.js";
 import { Trouble, send, sendText } from "../sheet/api.js";
 import { read, write } from "../sheet/session.js";
 import { update } from "../sheet/update.js";
@@ -12,7 +13,7 @@ export class Landmarks {
   /**
    * @param {HTMLElement} page
    * @param {{go: (x: number) => void, changed: () => void, told: (text: string) => void,
-   *   wanted: () => object, key: () => string, values: (found: Record<string, string>) => void, unfold: (id: string) => void}} told
+   *   wanted: () => object, key: () => string, edit: (edit: object) => void, values: (found: Record<string, string>) => void, unfold: (id: string) => void}} told
    */
   constructor(page, told) {
     this.page = page;
@@ -36,7 +37,11 @@ export class Landmarks {
   /** A list was folded or opened. @param {Event} event */
   turned(event) {
     const list = /** @type {HTMLDetailsElement} */ (event.target);
-    const name = list.getAttribute("data-fold") ?? "";
+    const name = list.getAttribute("data-fold");
+    if (name === null) {
+      if (list.open) typeset(list);
+      return;
+    }
     if (list.open && list.hasAttribute("data-unlisted")) this.told.unfold(name);
     if (list.open) this.folded.delete(name);
     else this.folded.add(name);
@@ -64,6 +69,7 @@ export class Landmarks {
       if (this.folded.has(list.getAttribute("data-fold") ?? "")) list.open = false;
     }
     for (const row of this.page.querySelectorAll("tr[data-mark]")) this.dress(row);
+    for (const forms of /** @type {NodeListOf<HTMLElement>} */ (this.page.querySelectorAll("details.forms[open]"))) typeset(forms);
     this.unpinButton();
   }
 
@@ -111,6 +117,11 @@ export class Landmarks {
     else if (act === "copy") this.copy(target.closest("[data-copy]")?.getAttribute("data-copy") ?? "", "Copied.");
     else if (act === "copy-all" || act === "csv") this.take(act);
     else if (act === "unpin") this.clearPins();
+    else if (act === "line" || act === "instead") {
+      const button = /** @type {HTMLElement} */ (target.closest("[data-act]"));
+      const text = button.getAttribute("data-line");
+      this.told.edit(act === "line" ? { do: "add lane", text } : { do: "revise lane", id: button.getAttribute("data-of"), text });
+    }
     else if (key && !row?.classList.contains("detail")) this.select(key);
   }
 

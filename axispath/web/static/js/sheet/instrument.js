@@ -117,6 +117,7 @@ export class Instrument {
       wanted: () => this.asking.searchShown(),
       unfold: (id) => this.asking.unfold(id),
       key: () => this.session.key,
+      edit: (edit) => this.session.change({ edits: [edit] }),
       values: (values) => this.lanes.showExact(values),
     });
     this.divider = new Divider(byId("divider"), /** @type {HTMLElement} */ (document.querySelector(".instrument")));
