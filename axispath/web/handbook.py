@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Any
 
 from flask import Blueprint, render_template, request
 from flask.typing import ResponseReturnValue
@@ -17,6 +18,8 @@ from axispath.core.language.rules import RULES
 from axispath.core.language.scope import Scope
 from axispath.core.language.statement import parse_expression, parse_statement
 from axispath.core.quantities.dimensions import base_text
+from axispath.store.searching import found
+from axispath.web.person import store
 
 blueprint = Blueprint("handbook", __name__)
 EXAMPLE_SCOPE = Scope(catalogue.LINE_VOCABULARY, {"f": 1}, frozenset())
@@ -119,36 +122,47 @@ def unit_text(unit: catalogue.Unit) -> str:
 def handbook() -> ResponseReturnValue:
     """The whole handbook, or what in it has to do with a query."""
     query = " ".join(request.args.get("q", "")[:MAX_QUERY].split())
-    wanted = query.lower()
-
-    def fits(*texts: str) -> bool:
-        return not wanted or any(wanted in text.lower() for text in texts)
-
-    rules = [
-        (rule, [example(line) for line in rule.examples])
-        for rule in (*RULES, *LINE_RULES)
-        if fits(rule.title, rule.text, *rule.examples)
-    ]
-    families = []
-    for title, entries in ALL_FAMILIES:
-        pages = [
-            _page(entry)
-            for entry in entries
-            if fits(title, entry.word.name, entry.summary, *entry.word.spellings)
-        ]
-        if pages:
-            families.append((title, pages))
-    how_to = [(title, text) for title, text in HOW_TO if fits(title, text)]
-    constants = [c for c in catalogue.CONSTANTS.values() if fits(c.name, c.summary, "constants")]
-    units = [u for u in catalogue.UNITS if fits(u.symbol, u.name, "units", *u.spellings)]
-    nature = [c for c in catalogue.PHYSICAL.values() if fits(c.symbol, c.name, "constants")]
+    rules = (*RULES, *LINE_RULES)
+    shelves: dict[str, list[tuple[Any, str]]] = {
+        "rules": [(one, f"{one.title} {one.text} {' '.join(one.examples)}") for one in rules],
+        "functions": [
+            ((title, one), f"{title} {one.word.name} {one.summary} {' '.join(one.word.spellings)}")
+            for title, entries in ALL_FAMILIES
+            for one in entries
+        ],
+        "how_to": [(one, " ".join(one)) for one in HOW_TO],
+        "constants": [(c, f"{c.name} {c.summary} constants") for c in catalogue.CONSTANTS.values()],
+        "units": [
+            (u, f"{u.symbol} {u.name} units {' '.join(u.spellings)}") for u in catalogue.UNITS
+        ],
+        "nature": [(c, f"{c.symbol} {c.name} constants") for c in catalogue.PHYSICAL.values()],
+    }
+    shown = {name: [one for one, _ in shelf] for name, shelf in shelves.items()}
+    if query:
+        shown = _chosen(shelves, query)
+    families: dict[str, list[Page]] = {}
+    for title, entry in shown["functions"]:
+        families.setdefault(title, []).append(_page(entry))
     return render_template(
         "handbook.html",
-        units=[(u, unit_text(u)) for u in units],
-        nature=[(c, base_text(c.dimension), float(c.value)) for c in nature],
+        units=[(u, unit_text(u)) for u in shown["units"]],
+        nature=[(c, base_text(c.dimension), float(c.value)) for c in shown["nature"]],
         query=query,
-        rules=rules,
-        families=families,
-        how_to=how_to,
-        constants=constants,
+        rules=[(rule, [example(line) for line in rule.examples]) for rule in shown["rules"]],
+        families=[*families.items()],
+        how_to=shown["how_to"],
+        constants=shown["constants"],
     )
+
+
+def _chosen(shelves: dict[str, list[tuple[Any, str]]], query: str) -> dict[str, list[Any]]:
+    """What has the words of a query, or its very letters: signs are no words."""
+    every = [text for shelf in shelves.values() for _, text in shelf]
+    with store().transaction() as session:
+        there = found(session, every, query)
+    there |= {k for k, text in enumerate(every) if query.lower() in text.lower()}
+    shown, first = {}, 0
+    for name, shelf in shelves.items():
+        shown[name] = [one for k, (one, _) in enumerate(shelf, first) if k in there]
+        first += len(shelf)
+    return shown
