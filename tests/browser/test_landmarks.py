@@ -35,6 +35,34 @@ class Landmarks(LandmarksTest):
             found = self.page.evaluate(COLOUR_AT, [across, down])
             self.assertLess(sum(abs(a - b) for a, b in zip(found, SPRUCE, strict=True)), 60)
 
+    def test_a_function_is_written_in_another_form_and_stays_the_same(self):
+        self.open()
+        self.type_line("f(x) = x^2 - 4x + 3")
+        self.eventually(lambda: self.marks("f", "zero"), [1, 3])
+        forms = self.page.locator("details.forms")
+        forms.locator("summary").click()
+        factors = forms.locator("li").filter(has_text="in factors")
+        expect(factors).to_contain_text("zeros at x = 1, 3")
+        factors.get_by_role("button", name="Write f this way").click()
+        expect(self.lane("f")).to_have_attribute("data-text", "f(x) = (x - 3) (x - 1)")
+        self.eventually(lambda: self.marks("f", "zero"), [1, 3])
+        # The list of forms stays open, and the one that stands there now is not offered.
+        expect(forms.locator("li").filter(has_text="expanded")).to_be_visible()
+        expect(factors).to_have_count(0)
+        slope = forms.locator("li").filter(has_text="derivative").first
+        slope.get_by_role("button", name="Draw it as a lane").click()
+        expect(self.page.locator(".lane")).to_have_count(2)
+        self.page.keyboard.press("Control+z")
+        expect(self.page.locator(".lane")).to_have_count(1)
+
+    def test_a_hole_stays_where_a_fraction_is_reduced(self):
+        self.open()
+        self.type_line("simplify (x^2 - 1)/(x - 1)")
+        expect(
+            self.page.locator(".told, .notice, [role=status]").filter(has_text="x + 1")
+        ).to_contain_text("= x + 1 for x ≠ 1")
+        self.eventually(lambda: self.marks("f", "hole"), [1])
+
     def test_the_next_landmark_by_key_takes_the_reading_line_along(self):
         self.open()
         self.type_line("(x + 1)(x - 2)")

@@ -17,6 +17,20 @@ HOW_TO = (
         "become several lanes, several equations a block.",
     ),
     (
+        "Ask in words",
+        "Zeros of x^2 - 4, vertex of …, intersection of x^2 and 2x + 1, line through (1, 2) and "
+        "(3, 5), line with slope 2 through (0, 1), parabola with vertex (1, 2) through (0, 0), "
+        "second derivative of sin x, sum of k from 1 to 100, a from 0 to 10 for a slider with its "
+        "range: each becomes what it asks for.",
+    ),
+    (
+        "See a formula in another form",
+        "Below the landmarks of a polynomial, or of a quotient of polynomials, stand its other "
+        "forms: in factors, with its vertex, divided out, as partial fractions, its derivatives. "
+        "Each says what can be read off it, and for which x it has no value. Or type factor "
+        "x^2 - 4, expand (x + 1)^3, simplify …, complete the square …: every form is proved equal.",
+    ),
+    (
         "Calculate with points, draw figures",
         "Write (A + B)/2, 2A - B, segment(A, B), ray(A, B), circle(A, 3), circle(A, B), triangle "
         "ABC or perpendicular bisector of A and B: each is offered as a formula of the points’ "
