@@ -55,6 +55,17 @@ class Landmarks(LandmarksTest):
         self.page.keyboard.press("Control+z")
         expect(self.page.locator(".lane")).to_have_count(1)
 
+    def test_a_list_is_copied_with_its_exact_forms(self):
+        self.context.grant_permissions(["clipboard-read", "clipboard-write"])
+        self.open()
+        self.type_line("x^2 - 2")
+        self.eventually(lambda: len(self.marks("f", "zero")), 2)
+        self.page.get_by_role("button", name="Copy the list of zeros").click()
+        copied = self.page.evaluate("navigator.clipboard.readText()")
+        rows = [row.split("\t") for row in copied.splitlines()]
+        self.assertEqual([round(float(row[0]) ** 2, 12) for row in rows], [2, 2])
+        self.assertEqual([float(row[1]) for row in rows], [0, 0])
+
     def test_a_hole_stays_where_a_fraction_is_reduced(self):
         self.open()
         self.type_line("simplify (x^2 - 1)/(x - 1)")

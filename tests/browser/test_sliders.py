@@ -22,6 +22,15 @@ class Sliders(BrowserTest):
         expect(self.thumb()).to_be_visible()
         self.eventually(lambda: self.marks("f", "zero"), [1])
 
+    def test_all_names_that_are_missing_become_sliders_at_once(self):
+        self.open()
+        self.type_line("a sin(b x) + c")
+        self.lane("f").get_by_role("button", name="make all 3 sliders").click()
+        for name in "abc":
+            expect(self.thumb(name)).to_be_visible()
+        self.page.keyboard.press("Control+z")
+        expect(self.page.locator(".lane")).to_have_count(1)
+
     def test_from_an_unknown_name_to_a_dragged_slider(self):
         self.with_slider()
         self.type_line("x^2 - a")

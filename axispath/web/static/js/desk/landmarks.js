@@ -115,6 +115,7 @@ export class Landmarks {
     if (act === "why") this.toggle(this.opened, key);
     else if (act === "pin") this.pin(key);
     else if (act === "copy") this.copy(target.closest("[data-copy]")?.getAttribute("data-copy") ?? "", "Copied.");
+    else if (act === "copy-list") this.copyList(/** @type {HTMLElement} */ (target.closest("h3")));
     else if (act === "copy-all" || act === "csv") this.take(act);
     else if (act === "unpin") this.clearPins();
     else if (act === "line" || act === "instead") {
@@ -185,6 +186,17 @@ export class Landmarks {
     } catch {
       this.told.told("The browser does not allow copying here.");
     }
+  }
+
+  /** What stands below a heading, a row each: x and y in full, then exact forms. @param {HTMLElement} heading */
+  copyList(heading) {
+    const rows = /** @type {NodeListOf<HTMLElement>} */ (heading.nextElementSibling?.querySelectorAll("tr[data-mark]"));
+    const lines = [...rows].map((row) => {
+      const y = row.querySelector('td[title^="y = "]')?.getAttribute("title")?.slice(4) ?? "";
+      const exact = this.exact.get(row.getAttribute("data-mark") ?? "");
+      return [row.getAttribute("data-x"), y, exact?.x ?? "", exact?.y ?? ""].join("\t").trimEnd();
+    });
+    return this.copy(lines.join("\n"), lines.length === 1 ? "One row copied." : `${lines.length} rows copied.`);
   }
 
   /** All landmarks, to the clipboard or as a file. @param {string} act */

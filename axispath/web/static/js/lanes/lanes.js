@@ -164,7 +164,11 @@ export class Lanes {
     else if (act === "up" || act === "down") this.move(row, act === "up" ? -1 : 1);
     else if (act === "until") this.told.edit({ do: "set domain", id, high: button.getAttribute("data-high") });
     else if (act === "run") this.told.edit({ do: "let run", id, letter: button.getAttribute("data-letter") });
-    else if (act === "give") this.told.edit({ do: "add lane", text: `${button.getAttribute("data-name")} = 1` });
+    else if (act === "give") {
+      // Several definitions in one line are several lanes, in one step that is undone at once.
+      const names = (button.getAttribute("data-name") ?? "").split(" ");
+      this.told.edit({ do: "add lane", text: names.map((name) => `${name} = 1`).join(", ") });
+    }
   }
 
   /** @param {Element} row */
