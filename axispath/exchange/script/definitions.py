@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
 from axispath.core.arithmetic.derivative import derivative
 from axispath.core.arithmetic.program import NotComputable
@@ -36,6 +36,7 @@ class Definitions:
 
     sheet: Sheet
     writer: Writer
+    needs: dict[str, set[str]] = field(default_factory=dict)  # of functions, by their names
 
     def sections(self) -> Iterator[Section]:
         """Numbers first, as far as they can be, then functions; in an order that Python can run."""
@@ -52,12 +53,13 @@ class Definitions:
                     self._define(lane, functions, values)
             except (NotWritten, NotComputable) as reason:
                 left.append(f"# {one_line(lane.lane.text)}\n#   left out: {one_line(str(reason))}")
+        left += self._incomplete(functions, values)
         functions |= self._slopes(functions)
         if functions:
             words = "Functions, curves and relations, each with the line that it is."
             yield Section("Functions", words, "\n\n\n".join(functions.values()))
         if values:
-            yield Section("Numbers", "Numbers, points and lists.", "\n".join(_ordered(values)))
+            yield Section("Numbers", "Numbers, points and lists.", "\n".join(self._ordered(values)))
         if left:
             yield Section("Left out", "Lines that plain Python cannot hold.", "\n".join(left))
 
@@ -71,13 +73,64 @@ class Definitions:
         if lane.error is not None or lane.missing or statement is None:
             why = lane.error.message if lane.error else f"it waits for {', '.join(lane.missing)}"
             raise NotWritten(why[:1].lower() + why[1:].rstrip("."))
-        self.writer.defined[str(name)] = identifier(str(name))
         if isinstance(statement, RelationStatement):
             functions[str(name)] = self._relation(lane, statement)
         elif isinstance(statement, FunctionStatement):
             functions[str(name)] = self._function(lane, statement)
+            self.needs[str(name)] = _needs(statement.body)
         else:
             values |= self._value(lane, statement)
+        self.writer.defined[str(name)] = identifier(str(name))
+
+    def _incomplete(self, functions: dict[str, str], values: Values) -> list[str]:
+        """Take out what needs a line that is left out; say so."""
+        lanes = {str(lane.name): lane for lane in self.sheet if lane.name}
+        told: list[str] = []
+        while True:
+            there = {*functions, *values}
+            missing = {name for name in lanes if name not in there and f"{name}_x" not in there}
+            needs = {**self.needs, **{name: given for name, (_, given) in values.items()}}
+            lost = {
+                name: sorted(needs.get(name, set()) & missing)[0]
+                for name in there
+                if needs.get(name, set()) & missing and not self._fitted(lanes, needs[name])
+            }
+            if not lost:
+                return told
+            for name, other in sorted(lost.items()):
+                functions.pop(name, None)
+                values.pop(name, None)
+                self.writer.defined.pop(name, None)
+                line = lanes[name].lane.text if name in lanes else name
+                told.append(
+                    f"# {one_line(line)}\n#   left out: it needs {other}, which is left out"
+                )
+
+    @staticmethod
+    def _fitted(lanes: dict[str, ResolvedLane], names: set[str]) -> bool:
+        """Whether some names are those of data and fits, which have parts of their own."""
+        return any(
+            (lane := lanes.get(name)) is not None
+            and (lane.fitted is not None or lane.lane.data is not None)
+            for name in names
+        )
+
+    def _ordered(self, values: Values) -> Iterable[str]:
+        """Lines so that each stands behind what it needs, itself or by the functions it calls."""
+        done: set[str] = set()
+
+        def visit(name: str) -> Iterator[str]:
+            if name in done:
+                return
+            done.add(name)
+            text, needs = values.get(name, ("", self.needs.get(name, set())))
+            for other in sorted(needs):
+                yield from visit(other)
+            if text:
+                yield text
+
+        for name in values:
+            yield from visit(name)
 
     def _answers(self, lane: ResolvedLane) -> Values:
         """The unknowns of a block, as the numbers that were found."""
@@ -199,20 +252,3 @@ class Definitions:
 
 def _needs(node: Expression) -> set[str]:
     return {one.name for one in names_in(node)}
-
-
-def _ordered(values: Values) -> Iterable[str]:
-    """Lines so that each stands behind what it needs."""
-    done: set[str] = set()
-
-    def visit(name: str) -> Iterator[str]:
-        if name in done or name not in values:
-            return
-        done.add(name)
-        text, needs = values[name]
-        for other in sorted(needs):
-            yield from visit(other)
-        yield text
-
-    for name in values:
-        yield from visit(name)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import builtins
 import keyword
+import re
 from collections.abc import Iterable
 from dataclasses import dataclass, field
 
@@ -23,6 +24,7 @@ from axispath.core.language.tree import (
     Power,
     Product,
     Quotient,
+    Running,
     Series,
     Sum,
 )
@@ -35,8 +37,14 @@ CONSTANTS = {
     "φ": "((1 + 5**0.5) / 2)",
     "∞": "np.inf",
 }
-TAKEN = frozenset(("np", "plt", "optimize", "special", "figure", "axes", "plane", *NAMES))
+# What the parts of a script call their own things; no name of a sheet is written like these.
+OWN = ("along", "plane", "figure", "axes", "row", "value", "there", "which", "error")
+TAKEN = frozenset(("np", "plt", "integrate", "optimize", "special", *OWN, *NAMES))
+DERIVED = re.compile(r".*_(?:slope\d*|model|found|spread|errors)")
 SUM, PRODUCT, SIGN, POWER, ATOM = range(5)
+
+
+INFINITE = Constant("∞")
 
 
 class NotWritten(Exception):
@@ -48,7 +56,8 @@ def identifier(name: str) -> str:
     clean = "".join(sign if sign.isalnum() or sign == "_" else "_" for sign in name)
     if not clean.isidentifier():
         clean = f"v_{clean}"
-    if keyword.iskeyword(clean) or clean in TAKEN or hasattr(builtins, clean):
+    taken = clean in TAKEN or DERIVED.fullmatch(clean) is not None
+    if keyword.iskeyword(clean) or taken or hasattr(builtins, clean):
         clean += "_"
     return clean
 
@@ -103,6 +112,10 @@ class Writer:
                 return self._cases(node), ATOM
             case Series(kind, body, index, low, high):
                 return self._series(kind, body, index, low, high), ATOM
+            case Running("integral", body, index, (low, high)) if INFINITE not in (low, high):
+                self.used["integral"] = None
+                ends = f"{self.text(low)}, {self.text(high)}"
+                return f"integral(lambda {identifier(index)}: {self.text(body)}, {ends})", ATOM
             case ListOf(items):
                 return self._list(items), ATOM
         raise NotWritten("this has no counterpart in plain Python")

@@ -6,7 +6,7 @@ from collections.abc import Callable, Sequence
 from typing import Any
 
 import numpy as np
-from scipy import optimize, special
+from scipy import integrate, optimize, special
 
 Function = Callable[[Any], Any]
 
@@ -15,6 +15,15 @@ def power(base: Any, exponent: Any) -> Any:
     """A power; 0 to the 0 is 1, and there is none where it is not a real number."""
     with np.errstate(all="ignore"):
         return np.power(np.asarray(base, dtype=float), exponent)
+
+
+def integral(inner: Function, low: Any, high: Any) -> Any:
+    """An integral by adaptive quadrature, for each of its ends."""
+
+    def one(a: float, b: float) -> float:
+        return float(integrate.quad(lambda t: float(inner(t)), a, b, limit=200)[0])
+
+    return np.vectorize(one, otypes=[float])(low, high)
 
 
 def real_root(value: Any, n: Any) -> Any:

@@ -31,18 +31,26 @@ def recipe(document: Document) -> list[Section]:
         *fits_of(sheet, writer),
         *_zeros(document, shown, writer),
         *tables_of(document, writer),
-        figure(document, [lane for lane in shown if lane.ready]),
+        figure(document, [lane for lane in shown if lane.ready and _is_there(lane, writer)]),
     ]
     angles = "degrees" if document.unit is AngleUnit.DEGREE else "radians"
     words = (
         f"“{document.name}”, as plain Python with NumPy, SciPy and Matplotlib. Angles are in "
         f"{angles}."
     )
-    beginning = [Section(document.name, words, IMPORTS)]
+    imports = IMPORTS
+    if "integral" in writer.used:
+        imports = imports.replace("import optimize", "import integrate, optimize")
+    beginning = [Section(document.name, words, imports)]
     if writer.used:
         code = GAP.join(source(name) for name in with_needed(list(writer.used)))
         beginning.append(Section("Helpers", "Functions that the formulas below use.", code))
     return [*beginning, *parts]
+
+
+def _is_there(lane: ResolvedLane, writer: Writer) -> bool:
+    """Whether the script has what a lane is drawn by."""
+    return lane.name in writer.defined or lane.lane.data is not None or lane.fitted is not None
 
 
 def _zeros(document: Document, shown: list[ResolvedLane], writer: Writer) -> Iterator[Section]:
@@ -58,7 +66,8 @@ def _zeros(document: Document, shown: list[ResolvedLane], writer: Writer) -> Ite
     if not lanes:
         return
     calls = [
-        f"show({lane.name!r}, zeros({writer.defined[str(lane.name)]}, {_part(document, lane)}))"
+        f"show({lane.name!r}, zeros({writer.defined[str(lane.name)]}, {_part(document, lane)}"
+        f"{', places=801' if _is_slow(lane) else ''}))"
         for lane in lanes
     ]
     words = (
@@ -68,6 +77,11 @@ def _zeros(document: Document, shown: list[ResolvedLane], writer: Writer) -> Ite
     )
     code = GAP.join([source("zeros"), source("show"), "\n".join(calls)])
     yield Section("Zeros", words, code)
+
+
+def _is_slow(lane: ResolvedLane) -> bool:
+    """Whether each value is an integral, worked out anew."""
+    return any(step.operation == "integral" for step in lane.program.steps)
 
 
 def _part(document: Document, lane: ResolvedLane) -> str:
