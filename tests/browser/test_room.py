@@ -144,7 +144,7 @@ class Room(BrowserTest):
         expect(rows.first.locator(".owner")).to_have_text("f")
         self.page.get_by_label("by function").check()
         listed = self.page.locator('.marks[aria-label="Landmarks of f"]')
-        listed.locator("summary").click()
+        listed.locator("> summary").click()
         expect(listed.locator("table").first).to_be_hidden()
         self.lane("f").locator(".grip").focus()
         expect(listed.locator("table").first).to_be_visible()
