@@ -6,6 +6,9 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+# A line that asks for a form is an edit like any other, and told apart by its words.
+FORM = "ask for a form"
+
 
 @dataclass(frozen=True, slots=True)
 class Capability:
@@ -27,7 +30,9 @@ CAPABILITIES: dict[str, Capability] = {
         "landmarks, on the plot too",
         ("api.landmarks_file", "practising.guess", "practising.hint"),
         pages=("landmarks",),
+        needs=("forms",),
     ),
+    "forms": Capability("other forms: factor, expand, simplify", ("api.forms",), (FORM,)),
     "values": Capability(
         "tables of values",
         ("api.values", "api.value_points", "api.finer"),

@@ -12,6 +12,7 @@ from axispath.core.path.called import CERTAINTY, KIND_NAMES
 from axispath.core.sheet.document import Document, View
 from axispath.core.sheet.edits import EDITS, with_view
 from axispath.core.sheet.ends import typed_end
+from axispath.core.sheet.refused import EditRefused
 from axispath.core.sheet.resolve import resolve
 from axispath.core.sheet.states import States
 from axispath.core.table.rows import stretch
@@ -27,6 +28,7 @@ from axispath.web.asked import (
     Finer,
     Following,
     Foreseeing,
+    Forming,
     Framing,
     Numbers,
     Picturing,
@@ -47,6 +49,7 @@ from axispath.web.asked import (
 from axispath.web.computing import computed, patient
 from axispath.web.exact import forms as exact_forms
 from axispath.web.inside import UNFINISHED
+from axispath.web.landmarks.forms import forms as forms_of_lane
 from axispath.web.landmarks.page import landmarks
 from axispath.web.landmarks.searching import looked
 from axispath.web.landmarks.wire import marks_in_states, marks_only
@@ -244,6 +247,19 @@ def exact(key: str) -> Response:
     if found["late"]:
         response.headers[UNFINISHED] = "1"
     return response
+
+
+@blueprint.post("/sheets/<key>/forms")
+@computed(shared=False)
+def forms(key: str) -> Response:
+    """The other forms of a function, as they stand below its landmarks."""
+    wanted = Forming.model_validate(body())
+    document = wanted.tried(key)
+    lane = resolve(document).lane(wanted.lane)
+    if lane is None:
+        raise EditRefused("This lane is not there any more.")
+    found = forms_of_lane(document, lane)
+    return answered({"forms": render_template("parts/forms.html", forms=found, lane=lane)})
 
 
 @blueprint.post("/sheets/<key>/reading")

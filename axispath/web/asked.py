@@ -114,6 +114,12 @@ class Following(Searching):
     states: Coming
 
 
+class Forming(Trying):
+    """A look at the other forms of a function."""
+
+    lane: LaneId
+
+
 class Surfacing(Looking):
     """A look at one function of two variables from the side."""
 

@@ -10,7 +10,8 @@ import orjson
 from flask import Flask, g, request
 from flask.typing import ResponseReturnValue
 
-from axispath.capabilities import CAPABILITIES, edits_off, is_off, whole
+from axispath.capabilities import CAPABILITIES, FORM, edits_off, is_off, whole
+from axispath.core.sheet.edits.formed import wanted
 from axispath.core.sheet.refused import EditRefused
 from axispath.store import access, sittings
 from axispath.store.history import NotFound
@@ -149,6 +150,8 @@ def _tried() -> set[str]:
         if isinstance(one, dict):
             if isinstance(one.get("do"), str):
                 found.add(one["do"])
+            if isinstance(one.get("text"), str) and wanted(one["text"]) is not None:
+                found.add(FORM)
             waiting += one.values()
         elif isinstance(one, list):
             waiting += one

@@ -29,6 +29,7 @@ BODIES = {
     "api.edit_sheet": {"base": 1, "edits": [{"do": "set cover", "cover": {"on": False}}]},
     "api.exact": {},
     "api.finer": {"row": 0},
+    "api.forms": {"lane": "lane1"},
     "api.frame": {},
     "api.frames": {"width": 300, "height": 200, "states": []},
     "api.landmarks_file": {},

@@ -88,6 +88,21 @@ class SealsHold(SealedTest):
                 tried += 1
         self.assertGreater(tried, 500)
 
+    def refuse_a_form(self, off):
+        path = self.seal(off)
+        self.enter(path)
+        key, head, token = self.inside(path)
+        body = {"base": head, "edits": [{"do": "add lane", "text": "Factor  x^2 - 5x + 6"}]}
+        answer = self.post(f"/sheets/{key}/edits", body, self.visitor, token)
+        self.assertEqual(answer.status_code, 422)
+        self.assertIn("switched off", answer.text)
+
+    def test_a_form_is_not_asked_for_in_words_where_forms_are_off(self):
+        self.refuse_a_form("forms")
+
+    def test_a_form_is_not_asked_for_in_words_where_landmarks_are_off(self):
+        self.refuse_a_form("landmarks")
+
     def test_it_is_none_whatever_a_request_says_that_it_is(self):
         path = self.seal("fits")
         self.enter(path)

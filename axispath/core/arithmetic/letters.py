@@ -21,9 +21,16 @@ def spelled_out(
     if isinstance(node, Running) and node.function == "derivative":
         found = slope(spelled_out(node.body, definitions, slope), node.index)
         return substituted(found, {node.index: node.ends[0]}) if node.ends else found
-    if not any(isinstance(one, Running | Name) for one in walk(node)):
+    # Parts that stay as they are stay the same objects: they are told apart by that.
+    if not any(_is_meant(one, definitions) for one in walk(node)):
         return node
     return rebuilt(node, lambda part: spelled_out(part, definitions, slope))
+
+
+def _is_meant(node: Expression, definitions: Mapping[str, Definition]) -> bool:
+    if isinstance(node, Name):
+        return _is_formula(node.name, definitions, frozenset())
+    return isinstance(node, Running) and node.function == "derivative"
 
 
 def depends(node: Expression, variable: str) -> bool:

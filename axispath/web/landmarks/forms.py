@@ -12,7 +12,9 @@ from axispath.core.language.mathml import mathml
 from axispath.core.language.plain import plain
 from axispath.core.language.tree import FunctionStatement
 from axispath.core.memory import remembered
-from axispath.core.search.landmark import Path
+from axispath.core.path.covering import is_covered
+from axispath.core.search.landmark import Kind, Path
+from axispath.core.sheet.document import Document
 from axispath.core.sheet.resolve import ResolvedLane
 
 
@@ -29,17 +31,26 @@ class ShownForm:
     instead: str = ""
 
 
-def forms(lane: ResolvedLane, path: Path) -> list[ShownForm]:
-    """The other forms of a lane that is a function, once its landmarks are there to be seen."""
+def has_forms(lane: ResolvedLane, path: Path) -> bool:
+    """Whether other forms of a lane may be asked for: its landmarks are there to be seen."""
+    return path.proven and not path.covered and bool(_of(lane))
+
+
+def forms(document: Document, lane: ResolvedLane) -> list[ShownForm]:
+    """The other forms of a lane; none of one of which anything is covered."""
+    if any(is_covered(document, lane.lane.id, kind) for kind in Kind):
+        return []
+    return [_shown(form, lane, lane.parameters[0]) for form in _of(lane)]
+
+
+def _of(lane: ResolvedLane) -> tuple[Form, ...]:
     statement = lane.statement
-    if not isinstance(statement, FunctionStatement) or not path.proven or path.covered:
-        return []
-    if lane.kind.key != "function" or lane.measure or lane.across or len(lane.parameters) != 1:
-        return []
-    letter = lane.parameters[0]
+    if not isinstance(statement, FunctionStatement) or lane.kind.key != "function":
+        return ()
+    if lane.measure or lane.across or len(lane.parameters) != 1:
+        return ()
     typed = lane.written.body if lane.written else statement.body
-    found = _remembered(lane.program, letter, plain(typed, catalogue.VOCABULARY))
-    return [_shown(form, lane, letter) for form in found]
+    return _remembered(lane.program, lane.parameters[0], plain(typed, catalogue.VOCABULARY))
 
 
 @remembered(256)

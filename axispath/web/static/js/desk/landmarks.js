@@ -39,12 +39,26 @@ export class Landmarks {
     const list = /** @type {HTMLDetailsElement} */ (event.target);
     const name = list.getAttribute("data-fold");
     if (name === null) {
-      if (list.open) typeset(list);
+      if (list.open) this.ask(list);
       return;
     }
     if (list.open && list.hasAttribute("data-unlisted")) this.told.unfold(name);
     if (list.open) this.folded.delete(name);
     else this.folded.add(name);
+  }
+
+  /** The other forms of a function, once their list is open. @param {HTMLElement} list */
+  async ask(list) {
+    const place = /** @type {HTMLElement} */ (list.querySelector("div"));
+    const { head, preview } = /** @type {{head: unknown, preview: unknown}} */ (this.told.wanted());
+    try {
+      const found = await send("POST", `/api/sheets/${this.told.key()}/forms`, { head, preview, lane: list.getAttribute("data-forms") });
+      update(place, found.forms);
+      typeset(place);
+    } catch (trouble) {
+      if (!(trouble instanceof Trouble)) throw trouble;
+      place.textContent = trouble.message;
+    }
   }
 
   /** Bring the list of a lane into sight; it opens. @param {string | null} lane */
@@ -69,7 +83,7 @@ export class Landmarks {
       if (this.folded.has(list.getAttribute("data-fold") ?? "")) list.open = false;
     }
     for (const row of this.page.querySelectorAll("tr[data-mark]")) this.dress(row);
-    for (const forms of /** @type {NodeListOf<HTMLElement>} */ (this.page.querySelectorAll("details.forms[open]"))) typeset(forms);
+    for (const forms of /** @type {NodeListOf<HTMLElement>} */ (this.page.querySelectorAll("details.forms[open]"))) this.ask(forms);
     this.unpinButton();
   }
 
