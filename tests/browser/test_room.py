@@ -132,6 +132,14 @@ class Room(BrowserTest):
         value.get_by_role("button", name="Draw as a level line").click()
         expect(self.lane("g").locator(".strip")).to_have_count(1)
 
+    def test_the_name_of_a_sheet_is_printed(self):
+        self.open("/demo/ferry-window")
+        self.page.emulate_media(media="print")
+        shown = self.page.locator("h1").evaluate(
+            "(name) => [getComputedStyle(name).clipPath, name.getBoundingClientRect().width > 50]"
+        )
+        self.assertEqual(shown, ["none", True])
+
     def test_landmarks_are_listed_along_x_and_fold_and_follow_the_lane(self):
         self.open_with("x^2 - 4", "x - 1")
         self.eventually(lambda: len(self.marks("f", "zero")), 2)

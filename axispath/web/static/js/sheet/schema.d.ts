@@ -195,6 +195,12 @@ export interface ForgetEquation {
   text: string;
 }
 
+export interface Forming {
+  head: number;
+  preview?: (AddLane | AddLines | ReviseLane | SolveFor | RemoveLane | ShowLane | SetDomain | Slide | SetSlider | MoveLane | DuplicateLane | DrawLevel | MovePoint | GatherPoints | MoveAlong | LetRun | SetColour | SetNote | SetStyle | SetLevels | SetSamples | FoldLane | SetGround | SetUnit | Rename | AddWork | MoveWork | SetNotation | SetWritten | SetSystem | AddBlock | SetBlock | AddData | NameData | SetCells | SetRows | MoveRow | SetColumn | RemoveColumn | ArrangeRows | DrawData | AddFit | SetFit | SetTable | RemoveTable | KeepEquation | ForgetEquation | SetCover | SetQuestion | RemoveQuestion | MoveQuestion)[];
+  lane: string;
+}
+
 export interface Found {
   key: string;
   kind: string;
