@@ -6,6 +6,6 @@ the form has a value in more places than the function, the condition says which 
 """
 
 from axispath.core.forms.form import Form
-from axispath.core.forms.ways import forms_of
+from axispath.core.forms.ways import forms_of, has_forms
 
-__all__ = ["Form", "forms_of"]
+__all__ = ["Form", "forms_of", "has_forms"]

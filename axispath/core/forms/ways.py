@@ -52,6 +52,14 @@ class Way:
     surds: bool = False  # checked by the rule of its roots, as it holds some
 
 
+def has_forms(plan: Program) -> bool:
+    """Whether a program is a function that forms are known of; quicker than to find them."""
+    try:
+        return _roots(rational(plan).removed) is not None
+    except NotRational:
+        return False
+
+
 def forms_of(plan: Program, letter: str, shown: str = "") -> tuple[Form, ...]:
     """The forms that differ from one another and from ``shown``; none of other functions."""
     try:

@@ -5,13 +5,11 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from axispath.core import catalogue
-from axispath.core.arithmetic.program import Program
-from axispath.core.forms import Form, forms_of
+from axispath.core.forms import Form, forms_of, has_forms
 from axispath.core.language.latex import latex
 from axispath.core.language.mathml import mathml
 from axispath.core.language.plain import plain
 from axispath.core.language.tree import FunctionStatement
-from axispath.core.memory import remembered
 from axispath.core.path.covering import is_covered
 from axispath.core.search.landmark import Kind, Path
 from axispath.core.sheet.document import Document
@@ -31,31 +29,25 @@ class ShownForm:
     instead: str = ""
 
 
-def has_forms(lane: ResolvedLane, path: Path) -> bool:
+def may_have_forms(lane: ResolvedLane, path: Path) -> bool:
     """Whether other forms of a lane may be asked for: its landmarks are there to be seen."""
-    return path.proven and not path.covered and bool(_of(lane))
+    return path.proven and not path.covered and _is_plain(lane) and has_forms(lane.program)
 
 
 def forms(document: Document, lane: ResolvedLane) -> list[ShownForm]:
     """The other forms of a lane; none of one of which anything is covered."""
-    if any(is_covered(document, lane.lane.id, kind) for kind in Kind):
+    if any(is_covered(document, lane.lane.id, kind) for kind in Kind) or not _is_plain(lane):
         return []
-    return [_shown(form, lane, lane.parameters[0]) for form in _of(lane)]
+    (letter,) = lane.parameters
+    assert lane.written is not None
+    typed = plain(lane.written.body, catalogue.VOCABULARY)
+    return [_shown(form, lane, letter) for form in forms_of(lane.program, letter, typed)]
 
 
-def _of(lane: ResolvedLane) -> tuple[Form, ...]:
-    statement = lane.statement
-    if not isinstance(statement, FunctionStatement) or lane.kind.key != "function":
-        return ()
-    if lane.measure or lane.across or len(lane.parameters) != 1:
-        return ()
-    typed = lane.written.body if lane.written else statement.body
-    return _remembered(lane.program, lane.parameters[0], plain(typed, catalogue.VOCABULARY))
-
-
-@remembered(256)
-def _remembered(plan: Program, letter: str, typed: str) -> tuple[Form, ...]:
-    return forms_of(plan, letter, typed)
+def _is_plain(lane: ResolvedLane) -> bool:
+    """Whether a lane is a function of one letter, of numbers without units."""
+    function = isinstance(lane.written, FunctionStatement) and lane.kind.key == "function"
+    return function and not (lane.measure or lane.across) and len(lane.parameters) == 1
 
 
 def _shown(form: Form, lane: ResolvedLane, letter: str) -> ShownForm:

@@ -28,7 +28,7 @@ from axispath.core.search.landmark import (
 from axispath.core.sheet.curve import written_exact
 from axispath.core.sheet.resolve import ResolvedLane
 from axispath.core.table.where import defined_where, undefined_throughout
-from axispath.web.landmarks.forms import has_forms
+from axispath.web.landmarks.forms import may_have_forms
 from axispath.web.landmarks.words import MARKS, why
 
 MOST_NAMED = 3  # stretches in a sentence
@@ -116,7 +116,7 @@ def group(lane: ResolvedLane, path: Path, digits: int, looking: bool, listed: bo
         _defined(path, where),
         [*_units(lane), *_measured(lane, path, digits, looking), *_notes(path, digits)],
         0 if listed else len(path.landmarks),
-        listed and has_forms(lane, path),
+        listed and may_have_forms(lane, path),
     )
 
 
