@@ -146,6 +146,11 @@ class Verbs(Case):
                 sheet = apply(Document(), AddLane(text=line))
                 self.assertEqual([lane.text for lane in sheet.lanes], [wanted])
 
+    def test_the_verbs_are_names_too(self):
+        for line in ("factor = 5", "expand = 3", "reduce(x) = x^2"):
+            sheet = apply(Document(), AddLane(text=line))
+            self.assertEqual([lane.text for lane in sheet.lanes], [line])
+
     def test_what_has_no_such_form_is_said(self):
         for line in ("factor x^2 + 1", "expand sin x", "factor x"):
             with self.subTest(line), self.assertRaisesRegex(EditRefused, "There is nothing to"):

@@ -27,7 +27,7 @@ VERBS = {
 def wanted(text: str) -> tuple[str, tuple[str, ...], str] | None:
     """The verb, the names of its forms, and the formula; None for other lines."""
     for verb, names in VERBS.items():
-        found = re.fullmatch(rf"\s*(?:please\s+)?({verb})\s*:?\s+(.+)", text, re.I)
+        found = re.fullmatch(rf"\s*(?:please\s+)?({verb})\s*:?\s+(?!\s*[=:])(.+)", text, re.I)
         found = found or re.fullmatch(rf"\s*({verb})\s*(\(.+\))\s*", text, re.I)
         if found is not None:
             return found[1], names, re.sub(r"^y\s*=\s*", "", found[2].strip())
