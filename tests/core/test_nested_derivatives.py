@@ -66,3 +66,12 @@ class Nested(Case):
         self.assertIn("cannot be written down", results(sheet)[1].why)
         with self.assertRaises(EditRefused):
             apply(Document(), AddLane(text="y = derivative(taylor(sin x for x = 0, 3) for x)"))
+
+    def test_long_chains_of_names_and_deep_calls_are_seen_once(self):
+        """Each name stands twice in the next, and each call within the one before."""
+        sheet = apply(Document(), AddLane(text="f(x) = x/2 + 1"))
+        lines = ["a_0 = 1", *(f"a_{k} = a_{k - 1}/2 + a_{k - 1}/2" for k in range(1, 40))]
+        deep = "f(" * 30 + "a_39" + ")" * 30
+        for line in (*lines, f"y = derivative(x^2 a_39 + {deep} for x)"):
+            sheet = apply(sheet, AddLane(text=line))
+        self.assertAlmostEqual(at(sheet, "g", 3), 6, 12)

@@ -16,7 +16,7 @@ def spelled_out(
     slope: Callable[[Expression, str], Expression],
 ) -> Expression:
     """The tree without derivatives in it, and without names of what is a formula in a letter."""
-    if isinstance(node, Name) and _is_formula(node.name, definitions, frozenset()):
+    if isinstance(node, Name) and _is_formula(node.name, definitions):
         return spelled_out(definitions[node.name].body, definitions, slope)
     if isinstance(node, Running) and node.function == "derivative":
         found = slope(spelled_out(node.body, definitions, slope), node.index)
@@ -29,7 +29,7 @@ def spelled_out(
 
 def _is_meant(node: Expression, definitions: Mapping[str, Definition]) -> bool:
     if isinstance(node, Name):
-        return _is_formula(node.name, definitions, frozenset())
+        return _is_formula(node.name, definitions)
     return isinstance(node, Running) and node.function == "derivative"
 
 
@@ -38,24 +38,34 @@ def depends(node: Expression, variable: str) -> bool:
     if any(isinstance(one, Running) and _in_letter(one, variable) for one in walk(node)):
         return True
     return any(
-        any(depends(part, variable) for part in one.arguments)
-        if isinstance(one, Call)
-        else one.name == variable
+        _mentions(one, variable) if isinstance(one, Call) else one.name == variable
         for one in free_names(node)
     )
 
 
-def _is_formula(name: str, definitions: Mapping[str, Definition], above: frozenset[str]) -> bool:
-    """Whether a name stands for a formula in a letter, itself or by the names in it."""
-    known = definitions.get(name)
-    if known is None or known.parameters is not None or name in above:
-        return False
+def _mentions(call: Call, variable: str) -> bool:
+    """Whether an argument holds a variable, also where a sum around the call hides it."""
     return any(
-        _is_formula(one.name, definitions, above | {name})
-        if isinstance(one, Name)
-        else isinstance(one, Running) and _in_letter(one, one.index)
-        for one in walk(known.body)
+        isinstance(one, Name) and one.name == variable
+        for part in call.arguments
+        for one in free_names(part)
     )
+
+
+def _is_formula(name: str, definitions: Mapping[str, Definition]) -> bool:
+    """Whether a name stands for a formula in a letter, itself or by the names in it."""
+    pending, seen = [name], {name}
+    while pending:
+        known = definitions.get(pending.pop())
+        if known is None or known.parameters is not None:
+            continue
+        for one in walk(known.body):
+            if isinstance(one, Running) and _in_letter(one, one.index):
+                return True
+            if isinstance(one, Name) and one.name not in seen:
+                seen.add(one.name)
+                pending.append(one.name)
+    return False
 
 
 def _in_letter(node: Running, letter: str) -> bool:
