@@ -79,7 +79,5 @@ def found(session: Session, texts: Sequence[str], query: str) -> set[int]:
     ).bindparams(bindparam("texts", type_=ARRAY(Text)))
     rows = session.execute(statement, {"texts": [*texts], **given}).all()
     most = max((met for _, met, _ in rows), default=0)
-    wanted = max((asked_for for _, _, asked_for in rows), default=0)
-    # Where all words are met, that is what was meant; else half of them say enough.
-    least = wanted if most == wanted else max(1, (wanted + 1) // 2, most)
-    return {int(k) for k, met, _ in rows if met >= least and met > 0}
+    # Where no text has all words, those that have most of them do if that is half of them.
+    return {int(k) for k, met, wanted in rows if met == most > 0 and 2 * met >= wanted}

@@ -26,8 +26,7 @@ from axispath.core.sheet.angles import seems_to_mean_degrees
 from axispath.core.sheet.document import Document, Ground, Lane, Samples, Style, View
 from axispath.core.sheet.edits import AddLane, Edit, RemoveLane
 from axispath.core.sheet.edits.domain import plain_end
-from axispath.core.sheet.edits.formed import form_of
-from axispath.core.sheet.edits.formed import wanted as wanted_form
+from axispath.core.sheet.edits.formed import form_of, wanted
 from axispath.core.sheet.edits.lines import who_waits
 from axispath.core.sheet.resolve import ResolvedLane, resolve
 from axispath.core.sheet.scopes import scope_of
@@ -281,15 +280,16 @@ def takes_away(edits: Sequence[Edit]) -> bool:
 
 def gone_to(before: Document, after: Document, edits: Sequence[Edit]) -> dict[str, str]:
     """Where a line has gone that was typed as a lane and is none: what is told, and the page."""
-    typed = [edit.text for edit in edits if isinstance(edit, AddLane)]
+    # A line that was kept as it is has gone nowhere.
+    typed = [edit.text for edit in edits if isinstance(edit, AddLane) and not edit.keep]
     if not typed:
         return {}
     was = {lane.id for lane in before.lanes}
     new = [lane for lane in after.lanes if lane.working and lane.id not in was]
-    wanted = sought(typed[-1])
-    if wanted is not None and not new and after != before:
-        return {"told": f"Its {wanted[0]}: see the list of landmarks.", "page": "landmarks"}
-    form = wanted_form(typed[-1])
+    listed_as = sought(typed[-1])
+    if listed_as is not None and not new and after != before:
+        return {"told": f"Its {listed_as[0]}: see the list of landmarks.", "page": "landmarks"}
+    form = wanted(typed[-1])
     if form is not None and len(after.lanes) > len(before.lanes):
         return {"told": _told_of_form(resolve(after).lanes[-1], form), "page": "landmarks"}
     if not new:

@@ -4,7 +4,7 @@ import math
 
 from axispath.core.plane.relation import relation_of
 from axispath.core.sheet.document import Document
-from axispath.core.sheet.edits import AddLane, apply
+from axispath.core.sheet.edits import AddLane, AddWork, apply
 from axispath.core.sheet.refused import EditRefused
 from axispath.core.sheet.resolve import resolve
 from tests.case import Case
@@ -118,6 +118,10 @@ class Words(Case):
             self.assertEqual((lane.text, lane.slider.low, lane.slider.high), wanted)
         sheet = apply(apply(Document(), AddLane(text="a = 3")), AddLane(text="a from 0 to 8"))
         self.assertEqual([lane.slider.high for lane in sheet.lanes], ["8"])
+
+    def test_a_number_of_a_calculation_may_be_called_so(self):
+        sheet = apply(Document(), AddWork(text="xy = 6"))
+        self.assertEqual([lane.text for lane in sheet.lanes], ["xy = 6"])
 
     def test_sentences_are_no_products_of_letters(self):
         for line in ("is 97 prime", "the height of the mast", "what is this", "x from here"):

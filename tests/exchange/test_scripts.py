@@ -69,11 +69,13 @@ class Scripts(Case):
             sheet = apply(sheet, AddLane(text=line))
         sheet = apply(sheet, AddLane(text="g(x) = f(x) + missing"))
         sheet = apply(sheet, AddLane(text="h(x) = g(x) + 1"))
+        sheet = apply(sheet, AddLane(text="y > h(x)"))
         text = made(sheet, FORMATS["script"], Choice()).decode()
         self.assertIn("it waits for missing", text)
         left = run(sheet)
         self.assertEqual(float(left["f"](3)), 11)
         self.assertNotIn("h", left)
+        self.assertNotIn("R", left)
 
 
 if __name__ == "__main__":

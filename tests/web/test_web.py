@@ -48,6 +48,15 @@ class WebTest(Case):
 
 
 class Pages(WebTest):
+    def test_of_a_line_that_is_kept_as_it_is_nothing_is_told(self):
+        body = {
+            "source": "blank",
+            "edits": [{"do": "add lane", "text": "factor x^2 + 1", "keep": True}],
+        }
+        answer = self.post("/sheets", body)
+        self.assertEqual(answer.status_code, 200)
+        self.assertEqual(answer.json["told"], "")
+
     def test_a_first_change_whose_answer_was_lost_is_still_that_of_its_browser(self):
         change = {"source": "blank", "edits": FIRST, "change": "0a" * 16}
         made = self.post("/sheets", change).json

@@ -43,6 +43,7 @@ class Definitions:
         functions: dict[str, str] = {}
         values: Values = {}
         left: list[str] = []
+        lost: set[str] = set()
         for lane in self.sheet:
             if lane.lane.data is not None or lane.fitted is not None or lane.lane.written.rests:
                 continue
@@ -53,7 +54,8 @@ class Definitions:
                     self._define(lane, functions, values)
             except (NotWritten, NotComputable) as reason:
                 left.append(f"# {one_line(lane.lane.text)}\n#   left out: {one_line(str(reason))}")
-        left += self._incomplete(functions, values)
+                lost |= {str(lane.name), f"{lane.name}_x", f"{lane.name}_y"}
+        left += self._incomplete(functions, values, lost)
         functions |= self._slopes(functions)
         if functions:
             words = "Functions, curves and relations, each with the line that it is."
@@ -77,43 +79,25 @@ class Definitions:
             functions[str(name)] = self._relation(lane, statement)
         elif isinstance(statement, FunctionStatement):
             functions[str(name)] = self._function(lane, statement)
-            self.needs[str(name)] = _needs(statement.body)
         else:
             values |= self._value(lane, statement)
+        if str(name) in functions:
+            self.needs[str(name)] = _needs(statement.body)
         self.writer.defined[str(name)] = identifier(str(name))
 
-    def _incomplete(self, functions: dict[str, str], values: Values) -> list[str]:
-        """Take out what needs a line that is left out; say so."""
-        lanes = {str(lane.name): lane for lane in self.sheet if lane.name}
-        told: list[str] = []
-        while True:
-            there = {*functions, *values}
-            missing = {name for name in lanes if name not in there and f"{name}_x" not in there}
-            needs = {**self.needs, **{name: given for name, (_, given) in values.items()}}
-            lost = {
-                name: sorted(needs.get(name, set()) & missing)[0]
-                for name in there
-                if needs.get(name, set()) & missing and not self._fitted(lanes, needs[name])
-            }
-            if not lost:
-                return told
-            for name, other in sorted(lost.items()):
-                functions.pop(name, None)
-                values.pop(name, None)
-                self.writer.defined.pop(name, None)
-                line = lanes[name].lane.text if name in lanes else name
-                told.append(
-                    f"# {one_line(line)}\n#   left out: it needs {other}, which is left out"
-                )
-
-    @staticmethod
-    def _fitted(lanes: dict[str, ResolvedLane], names: set[str]) -> bool:
-        """Whether some names are those of data and fits, which have parts of their own."""
-        return any(
-            (lane := lanes.get(name)) is not None
-            and (lane.fitted is not None or lane.lane.data is not None)
-            for name in names
-        )
+    def _incomplete(
+        self, functions: dict[str, str], values: Values, lost: set[str]
+    ) -> Iterator[str]:
+        """Take out what needs a line that is left out, itself or by others; say so."""
+        lines = {lane.name: lane.lane.text for lane in self.sheet}
+        needs = {**self.needs, **{name: given for name, (_, given) in values.items()}}
+        while found := {name: min(given & lost) for name, given in needs.items() if given & lost}:
+            for name, other in sorted(found.items()):
+                for kept in (needs, functions, values, self.writer.defined):
+                    kept.pop(name, None)
+                line = one_line(lines.get(name, name))
+                yield f"# {line}\n#   left out: it needs {other}, which is left out"
+            lost |= found.keys()
 
     def _ordered(self, values: Values) -> Iterable[str]:
         """Lines so that each stands behind what it needs, itself or by the functions it calls."""

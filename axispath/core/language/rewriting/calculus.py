@@ -230,11 +230,14 @@ def tangent(text: str, known: Known) -> str:
     if found is None or found[3] not in known.functions:
         return text
     head, word, f, at = found.groups()
+    return f"{head or 'y ='} {touching(word, f, at)}"
+
+
+def touching(word: str, f: str, at: str) -> str:
+    """The tangent of a function at a place, or its normal there, as a formula of x."""
     run = less("x", at)
-    slope = f"{f}'({at}) ({run})" if word == "tangent" else f"-({run})/{f}'({at})"
-    return f"{head or 'y ='} {f}({at}) {'+' if word == 'tangent' else ''} {slope}".replace(
-        "  ", " "
-    )
+    turned = f"+ {f}'({at}) ({run})" if word == "tangent" else f"-({run})/{f}'({at})"
+    return f"{f}({at}) {turned}"
 
 
 def taylor(text: str) -> str:

@@ -7,12 +7,11 @@ from collections.abc import Callable
 from fractions import Fraction
 
 from axispath.core.language.rewriting.known import Known
-from axispath.core.language.rewriting.texts import apart, closes_at_end, is_plain, less
+from axispath.core.language.rewriting.texts import PAIR, apart, closes_at_end, is_plain, less
 
 Place = tuple[str, str]
 """A point by its two coordinates as text."""
 MOST_CORNERS = 8
-_PAIR = r"\(\s*([^(),]+)\s*,\s*([^(),]+)\s*\)"
 _HEAD = re.compile(r"\s*((?:[A-Za-z]\w*\s*=)?)\s*(.*)", re.S)
 
 
@@ -21,7 +20,7 @@ def point_arithmetic(text: str, known: Known) -> str:
     head, body = _HEAD.fullmatch(text).groups()  # type: ignore[union-attr]
     points = sorted(known.points, key=len, reverse=True)
     name = "|".join([*map(re.escape, points), "(?!)"])
-    part = re.compile(rf"{_PAIR}|(?<![A-Za-z_])({name})(?![A-Za-z_0-9])")
+    part = re.compile(rf"{PAIR}|(?<![A-Za-z_])({name})(?![A-Za-z_0-9])")
     rest = part.sub("", body)
     found = part.findall(body)
     if not found or not re.fullmatch(r"[\s\d.+\-−*·/()√π]*", rest) or body.count("=") > 0:
@@ -52,7 +51,7 @@ def figure(text: str, known: Known) -> str:
     if found is None:
         return text
     inside = found[2].strip()
-    pair = re.fullmatch(_PAIR, inside)
+    pair = re.fullmatch(PAIR, inside)
     if inside.startswith("(") and closes_at_end(inside) and (not pair or _named(inside, known)):
         inside = inside[1:-1]  # the brackets are those of the figure, and not of a point
     given = [one.strip() for one in apart(inside, r",|\s(?:and|to)\s") if one.strip()]
@@ -79,7 +78,7 @@ def _free(head: str, made: str) -> str:
 def _place(text: str, known: Known) -> Place | None:
     if text in known.points:
         return f"{text}_x", f"{text}_y"
-    found = re.fullmatch(_PAIR, text)
+    found = re.fullmatch(PAIR, text)
     return (found[1].strip(), found[2].strip()) if found else None
 
 

@@ -6,7 +6,7 @@ import re
 from fractions import Fraction
 
 from axispath.core.language.rewriting.known import Known
-from axispath.core.language.rewriting.texts import apart, is_plain, less
+from axispath.core.language.rewriting.texts import PAIR, apart, is_plain, less
 
 _PLACE = re.compile(
     r"(?:\b[A-Z]\w*\s*[=:]?\s*)?\(\s*([^(),;|]+?)\s*[,;|]\s*([^(),;|]+?)\s*\)|\b([A-Z])\b"
@@ -42,7 +42,7 @@ def graph(text: str, known: Known) -> str:
     slope = _SLOPE.search(rest)
     lead = _slope_of(aside) if aside is not None else slope[1].replace(" ", "") if slope else None
     if lead is not None and len(places) == 1:
-        return f"y = {_plus(places[0][1])}{_times(lead, less('x', places[0][0]))}"
+        return f"y = {places[0][1]} + {_times(lead, less('x', places[0][0]))}"
     crossing = _CROSSES.search(rest)
     if lead is not None and crossing is not None and not places:
         return f"y = {_times(lead, 'x').lstrip('+ ')} + {_bracketed(crossing[1])}"
@@ -55,10 +55,6 @@ def graph(text: str, known: Known) -> str:
 def _bracketed(value: str) -> str:
     value = value.replace(" ", "")
     return value if is_plain(value) else f"({value})"
-
-
-def _plus(value: str) -> str:
-    return f"{value} + "
 
 
 def _times(value: str, factor: str) -> str:
@@ -135,10 +131,9 @@ _SHAPES = {"parabola": _parabola, "quadratic": _parabola, "ellipse": _ellipse, "
 
 def of_places(text: str) -> str:
     """The distance from (1, 2) to (4, 6), the midpoint of two points; |(3, 4)|, (1, 2) · (3, 4)."""
-    pair = r"\(\s*([^(),]+)\s*,\s*([^(),]+)\s*\)"
     found = re.fullmatch(
         r"\s*(?:find\s+)?(?:the\s+)?(midpoint|distance|slope|gradient)\s+(?:of\s+|from\s+|between\s+|through\s+)?"
-        rf"(?:[A-Z]\s*)?{pair}\s*(?:and|to|,)\s*(?:[A-Z]\s*)?{pair}\s*",
+        rf"(?:[A-Z]\s*)?{PAIR}\s*(?:and|to|,)\s*(?:[A-Z]\s*)?{PAIR}\s*",
         text,
         re.I,
     )
@@ -146,14 +141,14 @@ def of_places(text: str) -> str:
         word = {"gradient": "slope"}.get(found[1].lower(), found[1].lower())
         return f"{word}(({found[2]}, {found[3]}), ({found[4]}, {found[5]}))"
     found = re.fullmatch(
-        rf"\s*(?:\|\s*{pair}\s*\||(?:the\s+)?(?:length|magnitude|norm)\s+of\s+(?:the\s+)?(?:vector\s+)?{pair})\s*",
+        rf"\s*(?:\|\s*{PAIR}\s*\||(?:the\s+)?(?:length|magnitude|norm)\s+of\s+(?:the\s+)?(?:vector\s+)?{PAIR})\s*",
         text,
         re.I,
     )
     if found is not None:
         x, y = (found[1], found[2]) if found[1] else (found[3], found[4])
         return f"distance((0, 0), ({x}, {y}))"
-    found = re.fullmatch(rf"\s*{pair}\s*[·⋅•*]\s*{pair}\s*", text)
+    found = re.fullmatch(rf"\s*{PAIR}\s*[·⋅•*]\s*{PAIR}\s*", text)
     if found is not None:
         a, b, c, d = found.groups()
         return f"({a}) * ({c}) + ({b}) * ({d})"

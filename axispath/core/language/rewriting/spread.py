@@ -4,8 +4,9 @@ from __future__ import annotations
 
 import re
 
+from axispath.core.language.rewriting.calculus import touching
 from axispath.core.language.rewriting.known import Known
-from axispath.core.language.rewriting.texts import apart, less
+from axispath.core.language.rewriting.texts import apart
 
 NAMES = "fghpqu"
 _MEETING = (
@@ -36,10 +37,7 @@ def spread(text: str, known: Known) -> list[str]:
         free = next((name for name in NAMES if name not in known.names), None)
         if free is None:
             return [text]
-        run = less("x", at)
-        line = f"{free}'({at}) ({run})" if word == "tangent" else f"({run})/{free}'({at})"
-        sign = "+" if word == "tangent" else "-"
-        return [f"{free}(x) = {formula}", f"y = {free}({at}) {sign} {line}"]
+        return [f"{free}(x) = {formula}", f"y = {touching(word, free, at)}"]
     return [
         part for one in apart(text, r"[,;]|\band\b|\bwhere\b|\bwith\b") if (part := one.strip())
     ]

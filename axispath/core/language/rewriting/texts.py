@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 
+PAIR = r"\(\s*([^(),]+)\s*,\s*([^(),]+)\s*\)"
 RAISED = str.maketrans("⁰¹²³⁴⁵⁶⁷⁸⁹⁺⁻⁽⁾", "0123456789+-()")
 
 

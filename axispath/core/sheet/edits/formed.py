@@ -34,9 +34,7 @@ def wanted(text: str) -> tuple[str, tuple[str, ...], str] | None:
     return None
 
 
-def formed(
-    document: Document, text: str, add: Callable[[Document, str], Document]
-) -> Document | None:
+def formed(document: Document, text: str, add: Callable[[str], Document]) -> Document | None:
     """The sheet with the form that a line asks for as a lane; None where it asks for none.
 
     A form that has a value where the formula has none does not stand in for it: the formula itself
@@ -48,15 +46,14 @@ def formed(
     verb, names, formula = asked
     if scope_of(document.lanes).functions.get(formula) == 1:
         formula = f"{formula}(x)"
-    after = add(document, formula)
-    lane = resolve(after).lanes[-1]
-    found = form_of(lane, names)
+    after = add(formula)
+    found = form_of(resolve(after).lanes[-1], names)
     if found is None:
         raise EditRefused(
             f"There is nothing to “{verb.lower()}” here: forms are known of polynomials in x with "
             "rational coefficients and of their quotients, where they differ from what is typed."
         )
-    return after if found.condition else add(document, found.text)
+    return after if found.condition else add(found.text)
 
 
 def form_of(lane: ResolvedLane, names: tuple[str, ...]) -> Form | None:

@@ -57,18 +57,12 @@ class AddLane(Change):
     keep: bool = False
 
     def applied(self, document: Document) -> Document:
-        slider = (
-            None
-            if self.keep
-            else with_range(document, self.text, lambda text: added(document, text, self.id))
-        )
-        if slider is not None:
-            return slider
         if not self.keep:
             refuse_listed(document, self.text)
-            other = formed(document, self.text, lambda sheet, text: added(sheet, text, self.id))
-            if other is not None:
-                return other
+            for asked_for in (with_range, formed):
+                after = asked_for(document, self.text, lambda text: added(document, text, self.id))
+                if after is not None:
+                    return after
         try:
             lane = added(document, self.text, self.id, self.keep)
         except EditRefused as error:
@@ -306,8 +300,6 @@ def _revised_as(document: Document, lane: Lane, text: str) -> Document:
 
 
 def _read_as(text: str) -> str:
-    # Nobody means a name by x times y.
-    text = re.sub(r"^\s*(?:xy|yx)\s*(?=[=<>≤≥])", "x y ", text)
     try:
         return written(text)
     except LanguageError as error:
@@ -320,6 +312,9 @@ def revised(document: Document, lane: Lane, text: str) -> Document:
     Raises EditRefused where it is not understood, or would take another lane's meaning away.
     """
     text = text.strip()
+    if not lane.working:
+        # On the plot nobody means a name by x times y.
+        text = re.sub(r"^(?:xy|yx)\s*(?=[=<>≤≥])", "x y ", text)
     read = _read(document, lane, text)
     name = None
     if not read.statement.name:

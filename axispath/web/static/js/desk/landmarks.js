@@ -3,6 +3,7 @@
 
 import { typeset } from "../lanes/formulas.js";
 import { Trouble, send, sendText } from "../sheet/api.js";
+import { Standing } from "../sheet/queue.js";
 import { read, write } from "../sheet/session.js";
 import { update } from "../sheet/update.js";
 import { unwatched } from "../sheet/underway.js";
@@ -28,6 +29,8 @@ export class Landmarks {
     this.pinned = new Set(read(this.memory()) ?? []);
     /** @type {Map<string, {x?: string, y?: string}>} */
     this.exact = new Map();
+    /** Questions for the other forms of a lane. @type {Map<string, Standing>} */
+    this.forms = new Map();
     /** Lists that are folded. @type {Set<string>} */
     this.folded = new Set();
     page.addEventListener("click", (event) => this.clicked(event));
@@ -50,14 +53,19 @@ export class Landmarks {
   /** The other forms of a function, once their list is open. @param {HTMLElement} list */
   async ask(list) {
     const place = /** @type {HTMLElement} */ (list.querySelector("div"));
+    const lane = list.getAttribute("data-forms") ?? "";
+    const asked = this.forms.get(lane) ?? new Standing();
+    this.forms.set(lane, asked);
+    const stands = asked.ask();
     const { head, preview } = /** @type {{head: unknown, preview: unknown}} */ (this.told.wanted());
     try {
-      const found = await send("POST", `/api/sheets/${this.told.key()}/forms`, { head, preview, lane: list.getAttribute("data-forms") });
+      const found = await send("POST", `/api/sheets/${this.told.key()}/forms`, { head, preview, lane });
+      if (!stands()) return;
       update(place, found.forms);
       typeset(place);
     } catch (trouble) {
       if (!(trouble instanceof Trouble)) throw trouble;
-      place.textContent = trouble.message;
+      if (stands()) place.textContent = trouble.message;
     }
   }
 
