@@ -237,6 +237,20 @@ class Data(BrowserTest):
         self.page.locator("#data-page input[type=file]").set_input_files(bad)
         expect(self.page.locator(".data-page > .why")).to_contain_text("damaged")
 
+    def test_a_set_is_taken_away_before_its_rows_have_come(self):
+        self.begin()
+        held = []
+        self.page.route(re.compile("/data$"), lambda route: held.append(route))
+        self.page.reload()
+        self.page.get_by_role("tab", name="Data").click()
+        self.eventually(lambda: len(held), lambda count: count > 0)
+        with self.page.expect_download() as taken:
+            self.page.get_by_role("button", name="CSV").click()
+            for route in held:
+                route.continue_()
+            self.page.unroute_all(behavior="wait")
+        self.assertTrue(taken.value.suggested_filename.endswith(".csv"))
+
     def test_a_phone_has_room_for_it_and_dark_too(self):
         self.page.set_viewport_size({"width": 390, "height": 844})
         self.begin()

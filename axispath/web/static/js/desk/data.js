@@ -149,12 +149,14 @@ export function dataIn(at, host) {
       }
     });
   }
+  /** By hand: behind the rows that are on their way, which say what set is meant. @param {string} format */
+  const taken = (format) => queue.ask(() => take(format));
   const DO = {
     new: () => change({ do: "add data" }),
     open: () => file.click(),
-    copy: () => take("tabs"),
-    csv: () => take("csv"),
-    xlsx: () => take("xlsx"),
+    copy: () => taken("tabs"),
+    csv: () => taken("csv"),
+    xlsx: () => taken("xlsx"),
     keep,
     forget: () => {
       preview.hidden = true;
