@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from datetime import UTC, datetime, timedelta
 
 from sqlalchemy import exists, func, select
@@ -10,6 +11,7 @@ from sqlalchemy.orm import Session
 from axispath.core.path.edited import Step
 from axispath.core.sheet.document import Document
 from axispath.core.sheet.refused import EditRefused
+from axispath.core.sheet.told import ARROW
 from axispath.store.contents import keep, named_in
 from axispath.store.models import Revision, Sheet
 from axispath.store.packing import LARGEST, packed, revised, unpacked, written
@@ -66,7 +68,7 @@ def newest_child(session: Session, sheet: Sheet) -> Revision | None:
 
 def begin(session: Session, sheet: Sheet, label: str, document: Document) -> None:
     """The first revision of a sheet."""
-    _put(session, sheet, 1, None, label, document, None)
+    _put(session, sheet, 1, None, Step(label, document), None)
 
 
 def add(session: Session, sheet: Sheet, step: Step) -> None:
@@ -81,8 +83,9 @@ def add(session: Session, sheet: Sheet, step: Step) -> None:
         # One move of a slider after the other: undo goes back to before them all.
         head.joined = True
         parent = head.parent
+        step = replace(step, told=joined(head.told, step.told))
     snapshot = head if head.base is None else revision_at(session, sheet, head.base)
-    _put(session, sheet, number, parent, step.label, step.document, snapshot)
+    _put(session, sheet, number, parent, step, snapshot)
 
 
 def _goes_on(session: Session, sheet: Sheet, head: Revision, step: Step) -> bool:
@@ -94,16 +97,21 @@ def _goes_on(session: Session, sheet: Sheet, head: Revision, step: Step) -> bool
     return not session.scalar(select(child))
 
 
+def joined(before: str, after: str) -> str:
+    """Two moves of one slider told as one: from where the first began to where the last ends."""
+    began, arrow, _ = before.rpartition(ARROW)
+    return f"{began}{arrow}{after.rpartition(ARROW)[2]}" if arrow and ARROW in after else after
+
+
 def _put(
     session: Session,
     sheet: Sheet,
     number: int,
     parent: int | None,
-    label: str,
-    document: Document,
+    step: Step,
     snapshot: Revision | None,
 ) -> None:
-    text, contents = written(document)
+    text, contents = written(step.document)
     if len(text) > LARGEST:
         raise EditRefused("This sheet is too large to be stored.")
     base = body = None
@@ -117,7 +125,8 @@ def _put(
             sheet_id=sheet.id,
             number=number,
             parent=parent,
-            label=label[:200],
+            label=step.label[:200],
+            told=step.told.replace("\x00", "")[:300],
             base=base,
             body=body,
             joined=False,

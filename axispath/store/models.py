@@ -276,7 +276,8 @@ class Entry(Base):
 
 
 class Revision(Base):
-    """One document in the history of a sheet. ``label`` says what led to it.
+    """One document in the history of a sheet. ``label`` says what led to it, ``told`` what it
+    changed in the mathematics.
 
     One that is ``joined`` was overtaken by the next, and is kept for a while only; one with a
     ``name`` is a point to go back to, and stays.
@@ -291,6 +292,7 @@ class Revision(Base):
     number: Mapped[int] = mapped_column(nullable=False)
     parent: Mapped[int | None] = mapped_column()
     label: Mapped[str] = mapped_column(String(200), nullable=False)
+    told: Mapped[str] = mapped_column(String(300), nullable=False, default="", server_default="")
     base: Mapped[int | None] = mapped_column()
     body: Mapped[bytes] = mapped_column(LargeBinary, nullable=False)
     joined: Mapped[bool] = mapped_column(nullable=False, default=False, server_default=false())

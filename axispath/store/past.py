@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from datetime import datetime
+from datetime import datetime, timedelta
 
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
@@ -11,13 +11,17 @@ from sqlalchemy.orm import Session
 from axispath.core.path.edited import Step
 from axispath.core.sheet.document import Document
 from axispath.core.sheet.refused import EditRefused
+from axispath.core.sheet.told import ADDED, ARROW, DELETED
 from axispath.store import access, history, sheets
+from axispath.store.history import joined
 from axispath.store.models import Revision
 from axispath.store.sheets import Conflict, Opened
 
 AT_ONCE = 120  # revisions of one list
 MOST_NAMED = 100
 LONGEST = 80
+TOGETHER = timedelta(minutes=5)  # between steps of one piece of work
+NEWS = (ADDED, DELETED)  # what is told by itself, however close the next
 
 
 @dataclass(frozen=True, slots=True)
@@ -26,6 +30,7 @@ class Point:
 
     number: int
     label: str
+    told: str
     name: str
     created: datetime
     line: bool
@@ -39,6 +44,45 @@ class Past:
     head: int
     points: tuple[Point, ...]
     older: bool
+
+    @property
+    def groups(self) -> tuple[Group, ...]:
+        """The points, those of one piece of work together."""
+        groups: list[list[Point]] = []
+        for point in self.points:
+            if groups and _belong(groups[-1][-1], point):
+                groups[-1].append(point)
+            else:
+                groups.append([point])
+        return tuple(Group(tuple(points)) for points in groups)
+
+
+@dataclass(frozen=True, slots=True)
+class Group:
+    """Points that belong together, the newest first."""
+
+    points: tuple[Point, ...]
+
+    @property
+    def told(self) -> str:
+        """What all of them together did."""
+        newest, oldest = self.points[0], self.points[-1]
+        tells = {point.told.rpartition(ARROW)[0] for point in self.points}
+        one_thing = {words.rpartition(" ")[0] for words in tells}
+        if len(one_thing) == 1 and one_thing != {""}:
+            return joined(oldest.told, newest.told)
+        return newest.label
+
+
+def _belong(newer: Point, older: Point) -> bool:
+    """Whether two neighbours are steps of one piece of work: the same thing done to the same."""
+    return (
+        newer.label == older.label
+        and newer.line == older.line
+        and not (newer.here or newer.name or older.name)
+        and newer.created - older.created < TOGETHER
+        and not any(point.told.startswith(NEWS) for point in (newer, older))
+    )
 
 
 def past(session: Session, person: str, sheet_id: str, before: int | None = None) -> Past:
@@ -62,7 +106,15 @@ def past(session: Session, person: str, sheet_id: str, before: int | None = None
     )
     found = list(session.scalars(query.where(Revision.number < before) if before else query))
     points = tuple(
-        Point(r.number, r.label, r.name or "", r.created, r.number in line, r.number == sheet.head)
+        Point(
+            r.number,
+            r.label,
+            r.told,
+            r.name or "",
+            r.created,
+            r.number in line,
+            r.number == sheet.head,
+        )
         for r in found[:AT_ONCE]
     )
     return Past(sheet.head, points, len(found) > AT_ONCE)

@@ -30,6 +30,10 @@ class Pasts(WebTest):
     def lanes(self):
         return len(self.client.get(f"/api/sheets/{self.key}").json["lanes"])
 
+    def lane(self, name):
+        lanes = self.client.get(f"/api/sheets/{self.key}").json["lanes"]
+        return next(one["id"] for one in lanes if one["name"] == name)
+
     def test_points_are_listed_named_and_gone_back_to(self):
         self.assertEqual(self.page().count('class="sheet-row point'), 3)
         self.assertEqual(self.act(2, "name", name="before <i>the</i> test").status_code, 302)
@@ -43,6 +47,27 @@ class Pasts(WebTest):
         branch = self.act(3, "branch").location
         self.assertNotEqual(branch, f"/sheet/{self.key}")
         self.assertIn("(copy)", self.client.get(branch).text)
+
+    def test_what_changed_is_told_and_steps_of_one_piece_of_work_stand_together(self):
+        head, f = self.head, self.lane("f")
+        for edits in (
+            [{"do": "add lane", "text": "swing = 1.4"}],
+            *([{"do": "set note", "id": f, "note": f"note {k}"}] for k in range(3)),
+            [{"do": "add lane", "text": "h(x) = x + 1"}],
+        ):
+            body = {"base": head, "edits": edits}
+            head = self.post(f"/sheets/{self.key}/edits", body).json["head"]
+        page = self.page()
+        self.assertIn("added h(x) = x + 1", page)
+        self.assertIn("<strong>3 steps</strong> the note on f", page)
+        for value in (1.3, 1.1, 0.9):
+            body = {
+                "base": head,
+                "edits": [{"do": "slide", "id": self.lane("swing"), "value": value}],
+            }
+            head = self.post(f"/sheets/{self.key}/edits", body).json["head"]
+        self.assertIn("swing 1.4 → 0.9", self.page())
+        self.assertEqual(self.page().count("swing 1.4"), self.page().count("swing 1.4 → 0.9"))
 
     def test_two_states_compared_in_words_and_pictures(self):
         page = self.page("?from=2&to=3")

@@ -9,6 +9,7 @@ from axispath.core.arithmetic.patience import Patience
 from axispath.core.path.framing import settled
 from axispath.core.sheet.document import Document
 from axispath.core.sheet.edits import Edit, Slide
+from axispath.core.sheet.told import told
 
 
 @dataclass(frozen=True, slots=True)
@@ -19,6 +20,7 @@ class Step:
     document: Document
     slides: bool = False  # moves a slider, and may be one with the move before
     kind: str = ""  # the name of the edit
+    told: str = ""  # what changed in the mathematics
 
 
 def edited(document: Document, edits: Sequence[Edit], patience: Patience | None) -> list[Step]:
@@ -33,8 +35,9 @@ def edited(document: Document, edits: Sequence[Edit], patience: Patience | None)
         label = edit.words(document)
         after = edit.applied(document)
         if after != document:
+            words = told(document, after)
             document = after
-            steps.append(Step(label, document, isinstance(edit, Slide), edit.do))
+            steps.append(Step(label, document, isinstance(edit, Slide), edit.do, words))
     if steps:
         steps[-1] = replace(steps[-1], document=settled(before, document, patience))
     return steps

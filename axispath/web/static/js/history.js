@@ -10,12 +10,16 @@ const words = /** @type {HTMLElement} */ (document.getElementById("played-words"
 const button = /** @type {HTMLElement} */ (document.querySelector("[data-play]"));
 let at = points.length - 1;
 let timer = 0;
+let moved = false; // what is shown first opens nothing
 
 /** Show a point. @param {number} which */
 function show(which) {
   if (!points.length) return;
   at = Math.min(Math.max(which, 0), points.length - 1);
   for (const [k, point] of points.entries()) point.classList.toggle("is-played", k === at);
+  const folded = points[at].closest("details");
+  if (folded && moved) folded.open = true;
+  moved = true;
   picture.src = points[at].dataset.picture ?? "";
   const told = points[at].querySelector(".point-words")?.textContent?.trim() ?? "";
   words.textContent = `${at + 1} of ${points.length}: ${told}`;

@@ -1,0 +1,136 @@
+"""What changed in the mathematics of a sheet from one state to a later one, in a few words."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator
+
+import numpy as np
+from numpy.typing import NDArray
+
+from axispath.core.arithmetic.unit import AngleUnit
+from axispath.core.data.cells import Floats
+from axispath.core.language.numbers import full_precision, listed
+from axispath.core.sheet.compared import compared
+from axispath.core.sheet.document import Document, Equation, Lane
+
+ARROW = " → "  # between what was and what is
+ADDED, DELETED = "added", "deleted"
+MOST_TOLD = 3  # lines named one by one; more are counted
+UNITS = {AngleUnit.RADIAN: "radians", AngleUnit.DEGREE: "degrees"}
+LONGEST = 60  # characters of a line that is told; a longer one is cut, and says so
+
+
+def told(before: Document, after: Document) -> str:
+    """Say what is written differently: “added g(x) = x + 1”, “swing 1.4 → 0.9”.
+
+    Empty where no line, equation, unit or name differs; how things look is no mathematics.
+    """
+    both = compared(before, after)
+    parts = [
+        *_each(ADDED, [_line(lane) for lane in both.added]),
+        *_each(DELETED, [_line(lane) for lane in both.gone]),
+    ]
+    turned = [words for pair in both.changed if (words := _turned(*pair))]
+    parts += turned if len(turned) <= MOST_TOLD else [f"changed {len(turned)} lines"]
+    parts += _around(before, after)
+    return "; ".join(parts)
+
+
+def _each(verb: str, lines: list[str]) -> list[str]:
+    if len(lines) > MOST_TOLD:
+        return [f"{verb} {len(lines)} lines"]
+    return [f"{verb} {listed(lines)}"] if lines else []
+
+
+def _turned(before: Lane, after: Lane) -> str:
+    """A line before and after; a number by its name and its two values."""
+    if before.data != after.data:
+        return _data_turned(before, after)
+    if before.block != after.block:
+        return "changed a block of equations"
+    if before.fit != after.fit:
+        return f"fitted {after.name or 'a curve'} anew"
+    if before.text == after.text:
+        at = (before.at, after.at)
+        return f"{after.name or 'a point'} ran on" if at[0] != at[1] else ""
+    left, _, old = before.text.partition("=")
+    right, _, new = after.text.partition("=")
+    if old and new and left.strip() == right.strip():
+        return f"{left.strip()} {_cut(old.strip())}{ARROW}{_cut(new.strip())}"
+    return f"{_cut(before.text)}{ARROW}{_cut(after.text)}"
+
+
+def _data_turned(before: Lane, after: Lane) -> str:
+    assert before.data is not None or after.data is not None
+    name = after.name or "data"
+    if before.data is None or after.data is None:
+        return f"changed {name}"
+    columns = len(after.data.columns) - len(before.data.columns)
+    if columns:
+        return f"{name}: {_counted(columns, 'column')}"
+    rows = after.data.rows - before.data.rows
+    if rows:
+        return f"{name}: {_counted(rows, 'row')}"
+    return _cells_turned(before, after) or f"changed {name}"
+
+
+def _cells_turned(before: Lane, after: Lane) -> str:
+    """The cells that differ, one by its two numbers; empty where no cell does."""
+    assert before.data is not None and after.data is not None
+    found = [
+        (new, int(row), old.cells.values[row], new.cells.values[row])
+        for old, new in zip(before.data.columns, after.data.columns, strict=True)
+        if len(old.cells) == len(new.cells)
+        for row in np.nonzero(~_alike(old.cells.values, new.cells.values))[0][: MOST_TOLD + 1]
+    ]
+    if len(found) > 1:
+        return f"changed cells of {after.name or 'data'}"
+    for column, row, old, new in found:
+        return f"{after.name}_{column.name}, row {row + 1}: {_number(old)}{ARROW}{_number(new)}"
+    return ""
+
+
+def _alike(old: Floats, new: Floats) -> NDArray[np.bool_]:
+    same: NDArray[np.bool_] = (old == new) | (np.isnan(old) & np.isnan(new))
+    return same
+
+
+def _number(value: float) -> str:
+    return "empty" if math.isnan(value) else full_precision(float(value))
+
+
+def _counted(difference: int, word: str) -> str:
+    how = "more" if difference > 0 else "fewer"
+    plural = "" if abs(difference) == 1 else "s"
+    return f"{abs(difference)} {how} {word}{plural}" if plural else f"one {how} {word}"
+
+
+def _around(before: Document, after: Document) -> Iterator[str]:
+    """What belongs to the sheet as a whole."""
+    if before.unit != after.unit:
+        yield f"angles in {UNITS[after.unit]}"
+    old, new = ({_key(one) for one in state.equations} for state in (before, after))
+    yield from _each("solved", [_cut(one.text) for one in after.equations if _key(one) not in old])
+    yield from _each("left", [_cut(one.text) for one in before.equations if _key(one) not in new])
+    if before.name != after.name:
+        yield f"named “{after.name}”"
+
+
+def _key(equation: Equation) -> tuple[str, str]:
+    return equation.text, equation.unknown
+
+
+def _line(lane: Lane) -> str:
+    if lane.data is not None:
+        return f"data {lane.name}" if lane.name else "data"
+    if lane.block is not None:
+        return "a block of equations"
+    if lane.fit is not None:
+        return f"the fit {lane.name}" if lane.name else "a fit"
+    named = lane.text.startswith(lane.name) if lane.name else True
+    return _cut(lane.text if named else f"{lane.name}: {lane.text}")
+
+
+def _cut(text: str) -> str:
+    return text if len(text) <= LONGEST else f"{text[:LONGEST].rstrip()} …"
