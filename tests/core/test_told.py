@@ -21,7 +21,7 @@ def lane(document, name):
 class Told(unittest.TestCase):
     def setUp(self):
         edits = [{"do": "add lane", "text": text} for text in ("f(x) = a x^2", "a = 1.5")]
-        data = {"do": "add data", "name": "A", "text": "t\tp\n0\t3\n1\t4\n2\t5"}
+        data = {"do": "add data", "name": "A", "text": "hours\tdepth\n0\t3\n1\t4\n2\t5"}
         self.sheet = changed(Document(), *edits, data)
 
     def after(self, *edits):
@@ -47,7 +47,7 @@ class Told(unittest.TestCase):
     def test_cells_of_data(self):
         data = lane(self.sheet, "A")
         cell = {"do": "set cells", "id": data, "row": 1, "column": 1, "block": [["4.25"]]}
-        self.assertEqual(self.after(cell), "A_p, row 2: 4 → 4.25")
+        self.assertEqual(self.after(cell), "A_depth, row 2: 4 → 4.25")
 
     def test_a_long_line_is_cut_and_says_so(self):
         text = "f(x) = " + " + ".join(f"x^{k}" for k in range(2, 30))
