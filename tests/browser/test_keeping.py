@@ -164,7 +164,7 @@ class Keeping(BrowserTest):
         expect(self.page.locator(".lane")).to_have_count(2)
         self.saved()
         self.page.get_by_role("link", name="History").click()
-        expect(self.page.locator("#played-words")).to_contain_text("adding a lane")
+        expect(self.page.locator("#played-words")).to_contain_text("added g: sin x")
         self.button("Before").click()
         expect(self.page.locator("#played-words")).to_contain_text("before the test")
         self.eventually(

@@ -1,11 +1,10 @@
 """What a change of a sheet is told as: the mathematics that differs, nothing of how it looks."""
 
-import unittest
-
 from axispath.core.path.edited import edited
 from axispath.core.sheet.document import Document
 from axispath.core.sheet.edits import EDITS
 from axispath.core.sheet.told import LONGEST, told
+from tests.case import Case
 
 
 def changed(document, *edits):
@@ -18,7 +17,7 @@ def lane(document, name):
     return next(one.id for one in document.lanes if name == one.name or one.text.startswith(starts))
 
 
-class Told(unittest.TestCase):
+class Told(Case):
     def setUp(self):
         edits = [{"do": "add lane", "text": text} for text in ("f(x) = a x^2", "a = 1.5")]
         data = {"do": "add data", "name": "A", "text": "hours\tdepth\n0\t3\n1\t4\n2\t5"}
