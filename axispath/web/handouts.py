@@ -14,7 +14,10 @@ from markupsafe import Markup
 from pydantic import ValidationError
 from werkzeug.datastructures import MultiDict
 
+from axispath.core.language.numbers import listed as listed_words
+from axispath.core.sheet.document import Document
 from axispath.core.sheet.groups import MarkGroup
+from axispath.core.sheet.practice import Cover
 from axispath.core.sheet.refused import EditRefused
 from axispath.core.sheet.resolve import resolve
 from axispath.store import access, handouts, seats
@@ -54,6 +57,7 @@ def _listed(sheet_id: str, trouble: str = "") -> str:
     with store().transaction() as database:
         given = handouts.listed(database, own_person(), sheet_id)
     lanes = [lane for lane in resolve(found.document) if not lane.lane.working]
+    covered = {one.token: covered_words(one, found.document) for one in given}
     return render_template(
         "handouts.html",
         sheet=found,
@@ -61,11 +65,30 @@ def _listed(sheet_id: str, trouble: str = "") -> str:
         lanes=[(one.lane.id, one.name or one.lane.text, one.lane.text) for one in lanes],
         pages=DESK_PAGES,
         given=given,
+        covered=covered,
         trouble=trouble,
         groups=get_args(MarkGroup),
         capabilities=sealing.TITLES,
         titles={page.name: page.title for page in DESK_PAGES},
     )
+
+
+def covered_words(given: handouts.Listed, document: Document) -> str:
+    """What a hand-out covers, such as “zeros of f”; empty where it covers nothing.
+
+    What the sheet itself covers counts where the hand-out follows it: of one that stays as it was
+    that is not known here.
+    """
+    cover = document.cover if given.follows else Cover()
+    if given.shows.covered:
+        return listed_words(given.shows.groups) if given.shows.groups else "all landmarks"
+    if not cover.on:
+        return ""
+    what = listed_words(cover.groups) if cover.groups else "landmarks"
+    names = [
+        lane.name or lane.lane.text for lane in resolve(document) if lane.lane.id in cover.lanes
+    ]
+    return f"{what} of {listed_words(names)}" if names else what
 
 
 def _seal(form: MultiDict[str, str]) -> Seal:

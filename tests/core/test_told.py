@@ -32,7 +32,10 @@ class Told(Case):
             "added g(x) = x + 1": [{"do": "add lane", "text": "g(x) = x + 1"}],
             "deleted f(x) = a x^2": [{"do": "remove lane", "id": f}],
             "f(x) a x^2 → a x^3": [{"do": "revise lane", "id": f, "text": "f(x) = a x^3"}],
-            "a 1.5 → -0.9": [{"do": "slide", "id": a, "value": -0.9}],
+            "a 1.5 → −0.9": [{"do": "slide", "id": a, "value": -0.9}],
+            "a from −1 to 2π": [
+                {"do": "set slider", "id": a, "slider": {"low": "−1", "high": "2π"}}
+            ],
             "angles in degrees": [{"do": "set unit", "unit": "deg"}],
             "named “Harbour”": [{"do": "rename", "name": "Harbour"}],
             "": [{"do": "show lane", "id": f, "shown": False}],

@@ -55,6 +55,44 @@ class HandoutTest(AccountTest):
         return self.post(f"/sheets/{key}/path", {"head": head, "view": VIEW}, client, token)
 
 
+class Given(HandoutTest):
+    """The page where a sheet is handed out says what it will be like."""
+
+    def page(self):
+        return self.client.get(f"/sheet/{self.sheet['id']}/handouts").text
+
+    def cover(self, **cover):
+        lane = next(one["id"] for one in self.sheet["lanes"] if one["name"] == "f")
+        edits = [{"do": "set cover", "cover": {"on": True, "lanes": [lane], **cover}}]
+        body = {"base": self.sheet["head"], "edits": edits}
+        self.assertEqual(self.post(f"/sheets/{self.sheet['id']}/edits", body).status_code, 200)
+
+    def test_what_is_covered_is_said_exactly(self):
+        self.given()
+        self.assertNotIn("covered:", self.page())
+        self.given(covered="on", group=["zeros", "intersections"])
+        self.assertIn("covered: zeros and intersections", self.page())
+        self.given(covered="on")
+        self.assertIn("covered: all landmarks", self.page())
+        self.cover(groups=["zeros"])
+        self.assertIn("covered: zeros of f", self.page())
+
+    def test_pages_that_find_what_is_covered_are_named(self):
+        said = re.search(r'id="finding">(.*?)</p>', self.page(), re.DOTALL)[1]
+        for title in ("Values", "Solve", "Working"):
+            self.assertIn(f"<strong>{title}</strong>", said)
+        self.assertNotIn("Landmarks", said)
+
+    def test_a_sheet_without_a_question_says_so_before_it_is_sealed(self):
+        self.assertIn("asks no question yet", self.page())
+        question = {"kind": "solve", "text": "x^2 = 2"}
+        edits = [{"do": "set question", "question": question}]
+        body = {"base": self.sheet["head"], "edits": edits}
+        answer = self.post(f"/sheets/{self.sheet['id']}/edits", body)
+        self.assertEqual(answer.status_code, 200, answer.text[:300])
+        self.assertNotIn("asks no question yet", self.page())
+
+
 class Visits(HandoutTest):
     def test_a_visitor_looks_turns_comes_back_and_takes_a_copy(self):
         path = self.given()

@@ -52,13 +52,33 @@ def _turned(before: Lane, after: Lane) -> str:
     if before.fit != after.fit:
         return f"fitted {after.name or 'a curve'} anew"
     if before.text == after.text:
-        at = (before.at, after.at)
-        return f"{after.name or 'a point'} ran on" if at[0] != at[1] else ""
+        return _range_turned(before, after)
     left, _, old = before.text.partition("=")
     right, _, new = after.text.partition("=")
     if old and new and left.strip() == right.strip():
-        return f"{left.strip()} {_cut(old.strip())}{ARROW}{_cut(new.strip())}"
+        return f"{left.strip()} {_written(old)}{ARROW}{_written(new)}"
     return f"{_cut(before.text)}{ARROW}{_cut(after.text)}"
+
+
+def _range_turned(before: Lane, after: Lane) -> str:
+    """The ends of a slider; empty where something else about the line differs."""
+    old, new = before.slider, after.slider
+    if (old.low, old.high) == (new.low, new.high):
+        return ""
+    ends = [
+        words
+        for word, end in (("from", new.low), ("to", new.high))
+        if (words := end and f"{word} {end}")
+    ]
+    return " ".join([after.text.partition("=")[0].strip(), *ends]) if ends else ""
+
+
+def _written(text: str) -> str:
+    """A number to six digits, anything else as it is typed."""
+    try:
+        return f"{float(text):.6g}".replace("-", "−")
+    except ValueError:
+        return _cut(text.strip())
 
 
 def _data_turned(before: Lane, after: Lane) -> str:
@@ -97,7 +117,7 @@ def _alike(old: Floats, new: Floats) -> NDArray[np.bool_]:
 
 
 def _number(value: float) -> str:
-    return "empty" if math.isnan(value) else full_precision(float(value))
+    return "empty" if math.isnan(value) else full_precision(float(value)).replace("-", "−")
 
 
 def _counted(difference: int, word: str) -> str:

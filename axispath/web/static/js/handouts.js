@@ -26,3 +26,25 @@ for (const box of document.querySelectorAll('[name="lane"]')) {
 
 const offset = /** @type {HTMLInputElement | null} */ (document.querySelector('[name="offset"]'));
 if (offset) offset.value = String(new Date().getTimezoneOffset());
+
+/** @param {string} name @returns {HTMLInputElement[]} */
+const boxes = (name) => [...document.querySelectorAll(`[name="${name}"]`)].map((one) => /** @type {HTMLInputElement} */ (one));
+
+const closing = /** @type {HTMLElement | null} */ (document.querySelector("[data-close]"));
+closing?.addEventListener("click", () => {
+  const named = (closing.dataset.close ?? "").split(" ");
+  for (const box of boxes("page")) if (named.includes(box.value)) box.checked = false;
+  const told = document.getElementById("closed-told");
+  if (told) told.textContent = "They are left out.";
+});
+
+/** What is off as a sentence, kept current. */
+function tellOff() {
+  const off = boxes("off").filter((box) => box.checked).map((box) => box.parentElement?.textContent?.trim() ?? "");
+  const last = off.pop();
+  const listed = off.length ? `${off.join("; ")}; and ${last}` : last;
+  const told = document.getElementById("off-told");
+  if (told) told.textContent = last ? `Whoever sits it does without: ${listed}.` : "Nothing is switched off: whoever sits it has all that the sheet offers.";
+}
+for (const box of boxes("off")) box.addEventListener("change", tellOff);
+tellOff();
