@@ -11,7 +11,7 @@ from sqlalchemy.orm import Session
 from axispath.core.path.edited import Step
 from axispath.core.sheet.document import Document
 from axispath.core.sheet.refused import EditRefused
-from axispath.core.sheet.told import ARROW
+from axispath.core.sheet.told import told_as_one
 from axispath.store.contents import keep, named_in
 from axispath.store.models import Revision, Sheet
 from axispath.store.packing import LARGEST, packed, revised, unpacked, written
@@ -83,7 +83,7 @@ def add(session: Session, sheet: Sheet, step: Step) -> None:
         # One move of a slider after the other: undo goes back to before them all.
         head.joined = True
         parent = head.parent
-        step = replace(step, told=joined(head.told, step.told))
+        step = replace(step, told=told_as_one(head.told, step.told))
     snapshot = head if head.base is None else revision_at(session, sheet, head.base)
     _put(session, sheet, number, parent, step, snapshot)
 
@@ -95,12 +95,6 @@ def _goes_on(session: Session, sheet: Sheet, head: Revision, step: Step) -> bool
         return False
     child = exists().where(Revision.sheet_id == sheet.id, Revision.parent == head.number)
     return not session.scalar(select(child))
-
-
-def joined(before: str, after: str) -> str:
-    """Two moves of one slider told as one: from where the first began to where the last ends."""
-    began, arrow, _ = before.rpartition(ARROW)
-    return f"{began}{arrow}{after.rpartition(ARROW)[2]}" if arrow and ARROW in after else after
 
 
 def _put(

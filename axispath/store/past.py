@@ -11,16 +11,15 @@ from sqlalchemy.orm import Session
 from axispath.core.path.edited import Step
 from axispath.core.sheet.document import Document
 from axispath.core.sheet.refused import EditRefused
-from axispath.core.sheet.told import ADDED, ARROW, DELETED
+from axispath.core.sheet.told import ADDED, DELETED, of_one_thing, told_as_one
 from axispath.store import access, history, sheets
-from axispath.store.history import joined
 from axispath.store.models import Revision
 from axispath.store.sheets import Conflict, Opened
 
 AT_ONCE = 120  # revisions of one list
 MOST_NAMED = 100
 LONGEST = 80
-TOGETHER = timedelta(minutes=5)  # between steps of one piece of work
+ONE_PIECE = timedelta(minutes=5)  # between steps of one piece of work
 NEWS = (ADDED, DELETED)  # what is told by itself, however close the next
 
 
@@ -67,10 +66,8 @@ class Group:
     def told(self) -> str:
         """What all of them together did."""
         newest, oldest = self.points[0], self.points[-1]
-        tells = {point.told.rpartition(ARROW)[0] for point in self.points}
-        one_thing = {words.rpartition(" ")[0] for words in tells}
-        if len(one_thing) == 1 and one_thing != {""}:
-            return joined(oldest.told, newest.told)
+        if of_one_thing(point.told for point in self.points):
+            return told_as_one(oldest.told, newest.told)
         return newest.label
 
 
@@ -79,8 +76,8 @@ def _belong(newer: Point, older: Point) -> bool:
     return (
         newer.label == older.label
         and newer.line == older.line
-        and not (newer.here or newer.name or older.name)
-        and newer.created - older.created < TOGETHER
+        and not any(point.here or point.name for point in (newer, older))
+        and newer.created - older.created < ONE_PIECE
         and not any(point.told.startswith(NEWS) for point in (newer, older))
     )
 

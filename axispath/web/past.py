@@ -51,15 +51,15 @@ def _page(sheet_id: str, trouble: str = "") -> str:
         both = None
         if one is not None and other is not None:
             both = [past.state(database, person, sheet_id, number) for number in (one, other)]
+    # Where no two are chosen, the last change is marked.
+    newest = [point.number for point in found.points[:2]]
     return render_template(
         "history.html",
         id=sheet_id,
         name=document.name,
         past=found,
-        newest=found.points[0].number if found.points else None,
-        second=found.points[1].number if len(found.points) > 1 else None,
-        one=one,
-        other=other,
+        one=one if one is not None or len(newest) < 2 else newest[1],
+        other=other if other is not None or not newest else newest[0],
         compared=compared(*both) if both else None,
         trouble=trouble,
         longest=past.LONGEST,

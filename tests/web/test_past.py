@@ -60,6 +60,16 @@ class Pasts(WebTest):
         page = self.page()
         self.assertIn("added h(x) = x + 1", page)
         self.assertIn("<strong>3 steps</strong> the note on f", page)
+        # After going back by undo, the state that stands is an older one, and is not folded away.
+        body = {"base": head}
+        for _ in range(2):
+            body["base"] = self.post(f"/sheets/{self.key}/undo", body).json["head"]
+        page = self.page()
+        self.assertIn("is-here", page)
+        self.assertNotIn("is-here", "".join(re.findall("<details>.*?</details>", page, re.DOTALL)))
+        for _ in range(2):
+            body["base"] = self.post(f"/sheets/{self.key}/redo", body).json["head"]
+        head = body["base"]
         for value in (1.3, 1.1, 0.9):
             body = {
                 "base": head,

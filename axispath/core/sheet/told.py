@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 
 import numpy as np
 from numpy.typing import NDArray
@@ -13,6 +13,7 @@ from axispath.core.data.cells import Floats
 from axispath.core.language.numbers import full_precision, listed
 from axispath.core.sheet.compared import compared
 from axispath.core.sheet.document import Document, Equation, Lane
+from axispath.core.sheet.measured import DataSet
 
 ARROW = " → "  # between what was and what is
 ADDED, DELETED = "added", "deleted"
@@ -35,6 +36,21 @@ def told(before: Document, after: Document) -> str:
     parts += turned if len(turned) <= MOST_TOLD else [f"changed {len(turned)} lines"]
     parts += _around(before, after)
     return "; ".join(parts)
+
+
+def told_as_one(before: str, after: str) -> str:
+    """Two changes of one thing as one: from what was before the first to what is after the last.
+
+    ``after`` alone where they are no changes from one value to another.
+    """
+    began, arrow, _ = before.rpartition(ARROW)
+    return f"{began}{arrow}{after.rpartition(ARROW)[2]}" if arrow and ARROW in after else after
+
+
+def of_one_thing(changes: Iterable[str]) -> bool:
+    """Whether all of these tell of the same thing that it went from one value to another."""
+    things = {words.rpartition(ARROW)[0].rpartition(" ")[0] for words in changes}
+    return len(things) == 1 and things != {""}
 
 
 def _each(verb: str, lines: list[str]) -> list[str]:
@@ -65,11 +81,7 @@ def _range_turned(before: Lane, after: Lane) -> str:
     old, new = before.slider, after.slider
     if (old.low, old.high) == (new.low, new.high):
         return ""
-    ends = [
-        words
-        for word, end in (("from", new.low), ("to", new.high))
-        if (words := end and f"{word} {end}")
-    ]
+    ends = [f"{word} {end}" for word, end in (("from", new.low), ("to", new.high)) if end]
     return " ".join([after.text.partition("=")[0].strip(), *ends]) if ends else ""
 
 
@@ -82,7 +94,6 @@ def _written(text: str) -> str:
 
 
 def _data_turned(before: Lane, after: Lane) -> str:
-    assert before.data is not None or after.data is not None
     name = after.name or "data"
     if before.data is None or after.data is None:
         return f"changed {name}"
@@ -92,23 +103,21 @@ def _data_turned(before: Lane, after: Lane) -> str:
     rows = after.data.rows - before.data.rows
     if rows:
         return f"{name}: {_counted(rows, 'row')}"
-    return _cells_turned(before, after) or f"changed {name}"
+    return _cells_turned(name, before.data, after.data) or f"changed {name}"
 
 
-def _cells_turned(before: Lane, after: Lane) -> str:
+def _cells_turned(name: str, before: DataSet, after: DataSet) -> str:
     """The cells that differ, one by its two numbers; empty where no cell does."""
-    assert before.data is not None and after.data is not None
     found = [
         (new, int(row), old.cells.values[row], new.cells.values[row])
-        for old, new in zip(before.data.columns, after.data.columns, strict=True)
-        if len(old.cells) == len(new.cells)
-        for row in np.nonzero(~_alike(old.cells.values, new.cells.values))[0][: MOST_TOLD + 1]
+        for old, new in zip(before.columns, after.columns, strict=True)
+        if old.cells != new.cells and len(old.cells) == len(new.cells)
+        for row in np.nonzero(~_alike(old.cells.values, new.cells.values))[0][:2]
     ]
-    if len(found) > 1:
-        return f"changed cells of {after.name or 'data'}"
-    for column, row, old, new in found:
-        return f"{after.name}_{column.name}, row {row + 1}: {_number(old)}{ARROW}{_number(new)}"
-    return ""
+    if len(found) != 1:
+        return f"changed cells of {name}" if found else ""
+    [(column, row, was, now)] = found
+    return f"{name}_{column.name}, row {row + 1}: {_number(was)}{ARROW}{_number(now)}"
 
 
 def _alike(old: Floats, new: Floats) -> NDArray[np.bool_]:
@@ -122,8 +131,8 @@ def _number(value: float) -> str:
 
 def _counted(difference: int, word: str) -> str:
     how = "more" if difference > 0 else "fewer"
-    plural = "" if abs(difference) == 1 else "s"
-    return f"{abs(difference)} {how} {word}{plural}" if plural else f"one {how} {word}"
+    count = abs(difference)
+    return f"one {how} {word}" if count == 1 else f"{count} {how} {word}s"
 
 
 def _around(before: Document, after: Document) -> Iterator[str]:

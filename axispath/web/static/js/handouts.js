@@ -3,6 +3,9 @@
 
 import "./times.js";
 
+/** @param {string} name @returns {HTMLInputElement[]} */
+const boxes = (name) => [...document.querySelectorAll(`[name="${name}"]`)].map((one) => /** @type {HTMLInputElement} */ (one));
+
 for (const button of /** @type {NodeListOf<HTMLElement>} */ (document.querySelectorAll("[data-copy]"))) {
   button.addEventListener("click", async () => {
     const link = /** @type {HTMLInputElement} */ (document.getElementById(button.dataset.copy ?? ""));
@@ -18,7 +21,7 @@ for (const button of /** @type {NodeListOf<HTMLElement>} */ (document.querySelec
 }
 
 const some = /** @type {HTMLInputElement | null} */ (document.querySelector('[name="which"][value="some"]'));
-for (const box of document.querySelectorAll('[name="lane"]')) {
+for (const box of boxes("lane")) {
   box.addEventListener("change", () => {
     if (some) some.checked = true;
   });
@@ -27,13 +30,8 @@ for (const box of document.querySelectorAll('[name="lane"]')) {
 const offset = /** @type {HTMLInputElement | null} */ (document.querySelector('[name="offset"]'));
 if (offset) offset.value = String(new Date().getTimezoneOffset());
 
-/** @param {string} name @returns {HTMLInputElement[]} */
-const boxes = (name) => [...document.querySelectorAll(`[name="${name}"]`)].map((one) => /** @type {HTMLInputElement} */ (one));
-
-const closing = /** @type {HTMLElement | null} */ (document.querySelector("[data-close]"));
-closing?.addEventListener("click", () => {
-  const named = (closing.dataset.close ?? "").split(" ");
-  for (const box of boxes("page")) if (named.includes(box.value)) box.checked = false;
+document.getElementById("close-finding")?.addEventListener("click", () => {
+  for (const box of boxes("page")) if ("finds" in box.dataset) box.checked = false;
   const told = document.getElementById("closed-told");
   if (told) told.textContent = "They are left out.";
 });
