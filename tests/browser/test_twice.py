@@ -107,6 +107,26 @@ class LostAnswers(BrowserTest):
         again.get_by_role("button", name="Keep mine as a copy").click()
         expect(again.locator('.lane[data-text="x + 2"]')).to_be_visible()
 
+    def test_a_page_that_goes_without_a_word_loses_nothing(self):
+        """A browser in a hurry tells a page neither that it goes nor what became of its requests."""
+        mute = "addEventListener('pagehide', (event) => event.stopImmediatePropagation())"
+        self.page.add_init_script(mute)
+        for held in (True, False):
+            self.open("/demo/lamp-range")
+            self.at_rest()
+            if held:
+                self.page.route("**/api/sheets", lambda route: None)
+            thumb = self.page.get_by_role("slider", name="lamp", exact=True)
+            thumb.press("PageDown")
+            expect(thumb).to_have_attribute("aria-valuenow", "30")
+            if held:
+                expect(self.page.locator(".status")).to_have_text("saving…")
+            # At once, with the change on its way, or before it was sent.
+            self.page.reload()
+            self.page.unroute_all()
+            expect(self.lane("lamp")).to_have_attribute("data-text", "lamp = 30")
+            self.saved()
+
     def test_a_new_sheet_does_not_take_over_another_new_one(self):
         self.open()
         self.server.line.cut()

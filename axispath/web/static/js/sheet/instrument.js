@@ -190,6 +190,8 @@ export class Instrument {
       if (key) this.landmarks.select(key);
     });
     byId("lanes").addEventListener("focusin", (event) => this.choose(/** @type {HTMLElement} */ (event.target)));
+    // A browser in a hurry may let a page go without telling it: what a hand has done is sent before.
+    window.addEventListener("beforeunload", () => sliders.keepNow());
     window.addEventListener("pagehide", () => {
       sliders.keepNow();
       session.leave(true);

@@ -19,6 +19,7 @@ const GONE = 120_000; // ms after which a page that was not heard of is taken to
  */
 
 const MOVED = 60_000; // ms
+const TAB = "axispath page";
 
 /** @param {string} key */
 const movedFrom = (key) => `axispath moved ${key}`;
@@ -77,6 +78,9 @@ export class Session {
     this.page = randomName();
     /** What pages that are gone left waiting, and how it was kept. @type {Map<string, string>} */
     this.adopted = new Map();
+    /** The page that was in this tab before is gone, whether or not it could still say so. */
+    this.former = ofThisTab(TAB);
+    rememberInTab(TAB, this.page);
     this.recall();
   }
 
@@ -104,7 +108,8 @@ export class Session {
       const kept = parsed(text);
       if (!kept?.waiting?.length) continue;
       // A new sheet is another one in every page, so that only what was left behind is taken over.
-      if (!this.stored && !kept.left && Date.now() - kept.at < GONE) continue;
+      const gone = kept.left || name === `${waitingOf(this.key)}${this.former}` || Date.now() - kept.at >= GONE;
+      if (!this.stored && !gone) continue;
       this.adopted.set(name, text);
       const known = new Set(this.waiting.map((change) => change.name));
       this.waiting.push(...kept.waiting.filter((/** @type {Change} */ change) => !change.name || !known.has(change.name)));
