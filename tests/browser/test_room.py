@@ -212,6 +212,7 @@ class Hands(BrowserTest):
         rows = self.page.locator("[data-solution]")
         expect(rows).to_have_count(2)
         self.page.get_by_role("tab", name="Landmarks").click()
+        self.at_rest()
         box = self.page.locator("#plot").bounding_box()
         px, py = self.pixel(-1, 1)
         self.page.mouse.click(box["x"] + px, box["y"] + py)
