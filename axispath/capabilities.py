@@ -46,6 +46,7 @@ CAPABILITIES: dict[str, Capability] = {
         ("measured.",),
         (
             "add data",
+            "points to data",
             "name data",
             "set cells",
             "set rows",

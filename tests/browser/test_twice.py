@@ -108,7 +108,7 @@ class LostAnswers(BrowserTest):
         expect(again.locator('.lane[data-text="x + 2"]')).to_be_visible()
 
     def test_a_page_that_goes_without_a_word_loses_nothing(self):
-        """A browser in a hurry tells a page neither that it goes nor what became of its requests."""
+        """A browser in a hurry does not tell a page that it goes."""
         mute = "addEventListener('pagehide', (event) => event.stopImmediatePropagation())"
         self.page.add_init_script(mute)
         for held in (True, False):

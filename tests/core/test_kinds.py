@@ -223,6 +223,7 @@ class EveryEdit(Case):
         yield edits.DrawLevel(id="value"), "drawing v_1 as a level line"
         yield edits.MovePoint(id="point", x=0, y=0.5), "moving P"
         yield edits.GatherPoints(ids=("point",)), "making a list of points"
+        yield edits.PointsToData(ids=("point",)), "making data of points"
         yield edits.MoveAlong(id="parametric", x=2, y=1), "moving along A"
         yield edits.LetRun(id="point", letter=""), "keeping a point in P"
         yield edits.SetColour(id="function", colour=5), "the colour of f"

@@ -14,7 +14,7 @@ from axispath.core.sampling.kinds import drawn
 from axispath.core.sampling.primitives import Dots, Stroke
 from axispath.core.sampling.view import Frame
 from axispath.core.sheet.document import Document, Style
-from axispath.core.sheet.edits import AddLane, MovePoint, ReviseLane, SetStyle, apply
+from axispath.core.sheet.edits import AddLane, MovePoint, PointsToData, ReviseLane, SetStyle, apply
 from axispath.core.sheet.kinds.point import is_free, places
 from axispath.core.sheet.refused import EditRefused
 from axispath.core.sheet.resolve import resolve
@@ -135,6 +135,33 @@ class Points(Case):
         view = frame(resolve(document).shown(FRAMED))
         self.assertTrue(view.left < 0 < 2 < view.right and view.bottom < -1 < 1 < view.top)
         self.assertIn("A is 2 points: (0, 1), (2, −1).", in_words(document, survey(document)))
+
+
+class Data(Case):
+    def made(self, *lines, ids=None):
+        before = sheet(*lines)
+        after = apply(before, PointsToData(ids=ids or tuple(one.id for one in before.lanes)))
+        lane = after.lanes[-1]
+        columns = {c.name: c.cells.listed() for c in lane.data.columns}
+        return after, [one.name for one in resolve(after)][:-1], columns
+
+    def test_points_become_rows_in_their_order(self):
+        _, left, columns = self.made("(1, 2)", "(3, -4)", "[(5, 6), (1/2, √4)]")
+        self.assertEqual(left, [])
+        self.assertEqual(columns, {"x_1": [1, 3, 5, 0.5], "y_1": [2, -4, 6, 2]})
+
+    def test_what_follows_names_or_is_followed_stays_beside_the_data(self):
+        lines = ("a = 2", "A = (1, 2)", "B = (a, 3)", "C = (4, 4)", "D = (C_x, 0)", "x_1 = 7")
+        _, left, columns = self.made(*lines, ids=("l1", "l2", "l3", "l4"))
+        self.assertEqual(left, ["a", "B", "C", "D", "x_1"])
+        self.assertEqual(columns, {"x_1_2": [1, 2, 4, 4], "y_1": [2, 3, 4, 0]})
+
+    def test_a_place_that_is_none_is_left_out_and_nothing_at_all_is_refused(self):
+        _, _, columns = self.made("[(1, 2), (1/0, 3), (√(-1), 0), (2, 5)]")
+        self.assertEqual(columns, {"x_1": [1, 2], "y_1": [2, 5]})
+        for lines in (["(1/0, 2)"], ["f(x) = x"]):
+            with self.subTest(lines), self.assertRaises(EditRefused):
+                self.made(*lines)
 
 
 if __name__ == "__main__":

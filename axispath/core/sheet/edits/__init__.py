@@ -31,7 +31,7 @@ from axispath.core.sheet.edits.looks import (
     SetStyle,
     ShowLane,
 )
-from axispath.core.sheet.edits.points import GatherPoints, MovePoint
+from axispath.core.sheet.edits.points import GatherPoints, MovePoint, PointsToData
 from axispath.core.sheet.edits.practice import (
     MoveQuestion,
     RemoveQuestion,
@@ -74,6 +74,7 @@ __all__ = [
     "MoveRow",
     "MoveWork",
     "NameData",
+    "PointsToData",
     "RemoveColumn",
     "RemoveLane",
     "RemoveQuestion",
@@ -122,6 +123,7 @@ Edit = (
     | DrawLevel
     | MovePoint
     | GatherPoints
+    | PointsToData
     | MoveAlong
     | LetRun
     | SetColour

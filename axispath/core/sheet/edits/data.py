@@ -42,7 +42,7 @@ class AddData(Change):
 
     def applied(self, document: Document) -> Document:
         if not self.text.strip():
-            names = _unused(document, ("hours", "depth"))
+            names = unused(document, ("hours", "depth"))
             columns = tuple(Column(name=name, cells=Cells([None] * 5)) for name in names)
             return with_data(document, self.name, columns, self.id)
         try:
@@ -82,7 +82,8 @@ def taken_names(document: Document, without: str | None = None) -> set[str]:
     return {*named, "x", "y", "e", "i"}
 
 
-def _unused(document: Document, names: Iterable[str]) -> list[str]:
+def unused(document: Document, names: Iterable[str]) -> list[str]:
+    """Names of columns like those that are given, none of which the sheet has."""
     taken = taken_names(document)
     found = []
     for name in names:

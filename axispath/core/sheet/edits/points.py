@@ -1,4 +1,4 @@
-"""Edits of points: one that a hand moves, and several made into a list."""
+"""Edits of points: one that a hand moves, and several made into a list or into data."""
 
 from __future__ import annotations
 
@@ -7,12 +7,16 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
+from axispath.core.data.cells import MAX_ROWS, Cells
 from axispath.core.language.numbers import full_precision
+from axispath.core.language.walking import free_names
 from axispath.core.sheet.dependencies import coordinates_of, used_names
 from axispath.core.sheet.document import MAX_LANES, Document, LaneId
 from axispath.core.sheet.edits.change import Change, LaneChange, lane_of
+from axispath.core.sheet.edits.data import unused, with_data
 from axispath.core.sheet.edits.lines import AddLane
 from axispath.core.sheet.kinds.point import POINT, is_free, places
+from axispath.core.sheet.measured import Column
 from axispath.core.sheet.refused import EditRefused
 from axispath.core.sheet.resolve import ResolvedLane, resolve
 
@@ -52,24 +56,68 @@ class GatherPoints(Change):
     ids: Annotated[tuple[LaneId, ...], Field(min_length=1, max_length=MAX_LANES)]
 
     def applied(self, document: Document) -> Document:
-        sheet = resolve(document)
-        lanes = [sheet.lane(lane_of(document, one).id) for one in self.ids]
-        points = [lane for lane in lanes if lane is not None and lane.kind is POINT]
-        if len(points) < len(self.ids):
-            raise EditRefused("Only points can be put into a list of points.")
-        used = {name for one in points[0].definitions.values() for name, _ in used_names(one)}
-        moved = [lane for lane in points if is_free(lane) and not _followed(lane, used)]
+        points = _points(document, self.ids, "put into a list of points")
+        moved = [lane for lane in points if is_free(lane) and not _followed(lane)]
         parts = [part for lane in points for part in _in_a_list(lane, lane in moved)]
-        gone = {lane.lane.id for lane in moved}
-        kept = tuple(lane for lane in document.lanes if lane.id not in gone)
-        left = document.model_copy(update={"lanes": kept})
-        return AddLane(text=f"[{', '.join(parts)}]").applied(left)
+        return AddLane(text=f"[{', '.join(parts)}]").applied(_without(document, moved))
 
     def words(self, document: Document) -> str:
         return "making a list of points"
 
 
-def _followed(lane: ResolvedLane, used: set[str]) -> bool:
+class PointsToData(Change):
+    """A data set of the places where points are, in their stead; those that follow names or are
+    followed by other lines stay beside it."""
+
+    do: Literal["points to data"] = "points to data"
+    ids: Annotated[tuple[LaneId, ...], Field(min_length=1, max_length=MAX_LANES)]
+    id: LaneId | None = None
+
+    def applied(self, document: Document) -> Document:
+        points = _points(document, self.ids, "made into data")
+        there = [place for lane in points for place in places(lane)]
+        there = [(x, y) for x, y in there if math.isfinite(x + y)]
+        if not there:
+            raise EditRefused("None of these points has a place, so that there is no data in them.")
+        if len(there) > MAX_ROWS:
+            raise EditRefused(f"A data set holds {MAX_ROWS} rows; these are {len(there)} points.")
+        moved = [lane for lane in points if _of_numbers(lane) and not _followed(lane)]
+        left = _without(document, moved)
+        values = zip(*there, strict=True)
+        names = unused(left, ("x_1", "y_1"))
+        columns = tuple(
+            Column(name=name, cells=Cells(list(one)))
+            for name, one in zip(names, values, strict=True)
+        )
+        return with_data(left, "", columns, self.id)
+
+    def words(self, document: Document) -> str:
+        return "making data of points"
+
+
+def _points(document: Document, ids: tuple[str, ...], what: str) -> list[ResolvedLane]:
+    """The lanes of some points. Raises EditRefused where one of them is none."""
+    sheet = resolve(document)
+    lanes = [sheet.lane(lane_of(document, one).id) for one in ids]
+    points = [lane for lane in lanes if lane is not None and lane.kind is POINT]
+    if len(points) < len(ids):
+        raise EditRefused(f"Only points can be {what}.")
+    return points
+
+
+def _without(document: Document, lanes: list[ResolvedLane]) -> Document:
+    gone = {lane.lane.id for lane in lanes}
+    kept = tuple(lane for lane in document.lanes if lane.id not in gone)
+    return document.model_copy(update={"lanes": kept})
+
+
+def _of_numbers(lane: ResolvedLane) -> bool:
+    """Whether a point, or every point of a list, is written in numbers alone."""
+    return lane.statement is not None and not any(True for _ in free_names(lane.statement.body))
+
+
+def _followed(lane: ResolvedLane) -> bool:
+    used = {name for one in lane.definitions.values() for name, _ in used_names(one)}
     return bool({lane.name, *coordinates_of(str(lane.name))} & used)
 
 

@@ -4,7 +4,7 @@
 import { isBlock } from "../sheet/cells.js";
 import { DeskEdge } from "../hand/deskedge.js";
 import { byId } from "../sheet/focus.js";
-import { read } from "../sheet/session.js";
+import { laneId, read } from "../sheet/session.js";
 import { short } from "../sheet/view.js";
 import { during, nextFrame } from "../sheet/underway.js";
 
@@ -84,6 +84,16 @@ export function deskPart(at) {
         this.show("working");
       };
       at.acts.data = (/** @type {string} */ id) => this.openData(id);
+      let made = "";
+      at.acts["make data"] = (/** @type {string[]} */ ids) => {
+        made = laneId();
+        at.session.change({ edits: [{ do: "points to data", ids, id: made }] });
+      };
+      events.on("changed", ({ state }) => {
+        if (!made || !state.lanes.some((lane) => lane.id === made)) return;
+        this.openData(made);
+        made = "";
+      });
       at.acts.row = async (/** @type {string} */ id, /** @type {number} */ row) => {
         events.tell("turn", "data");
         (await data())?.goTo(id, row);

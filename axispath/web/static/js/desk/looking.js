@@ -3,6 +3,7 @@
 
 import { Trouble, send } from "../sheet/api.js";
 import { Standing } from "../sheet/queue.js";
+import { laneId } from "../sheet/session.js";
 import { equalled, sameView, short, zoomed } from "../sheet/view.js";
 import { cancel, soon } from "../sheet/underway.js";
 
@@ -28,10 +29,13 @@ export function viewPart(at) {
   const standing = new Standing();
 
   return {
+    /** Points that were put by clicks, since the mode was turned on. @type {string[]} */
+    put: [],
     /** @type {Record<string, string>} */
     limits: { left: "", right: "", bottom: "", top: "" },
     viewTrouble: "",
     viewCount: 0,
+    lanesTold: 0,
     aheadCount: 0,
     boxing: false,
     putting: false,
@@ -42,7 +46,10 @@ export function viewPart(at) {
 
     init() {
       events.on("look", ({ view, lead }) => this.look(view, lead));
-      events.on("changed", ({ state, stepped }) => this.answerView(state.view, stepped));
+      events.on("changed", ({ state, stepped }) => {
+        this.answerView(state.view, stepped);
+        this.lanesTold += 1;
+      });
       events.on("grounded", () => this.grounded());
       Object.assign(at.acts, {
         frame: (/** @type {string | undefined} */ id) => this.frame(id),
@@ -53,6 +60,7 @@ export function viewPart(at) {
         box: () => this.toggleBox(),
         boxed: () => this.toggleBox(false),
         "put points": () => this.togglePutting(),
+        put: (/** @type {{x: number, y: number}} */ place) => this.putPoint(place),
         gather: (/** @type {import("../sheet/view.js").View} */ box) => this.gather(box),
         snap: () => this.toggleSnapping(),
       });
@@ -100,11 +108,19 @@ export function viewPart(at) {
     },
     /** A change was answered, with the view that the server has. @param {import("../sheet/view.js").View} view @param {boolean} stepped */
     answerView(view, stepped) {
-      // A view that was moved since the change was sent is not taken back, but told.
-      const moved = looked || session.view;
+      // A view that was moved since the change was sent is not taken back, but told; nor does one that
+      // was framed move what a hand aims at, or whose limits are being typed.
+      const typing = document.activeElement?.id.startsWith("view-");
+      const aimed = !view.chosen && (plot.view.chosen || plot.underHand || typing);
+      const moved = looked || session.view || aimed;
+      if (!stepped && aimed && !plot.view.chosen && !sameView(view, plot.view)) this.standStill();
       if (!stepped && !moved && !sameView(view, plot.view)) this.showView(view);
       session.view = null;
       if (moved && !looked && !sameView(view, plot.view)) session.saveView(plot.view);
+    },
+    /** The view as it is, however it came to be: it is framed by hand alone from now on. */
+    standStill() {
+      if (!plot.view.chosen) this.look({ ...plot.view });
     },
     /** The view has come to rest: save it, and remember the one before. */
     rest() {
@@ -227,31 +243,56 @@ export function viewPart(at) {
       const inside = (/** @type {[number, number]} */ [x, y]) => x >= left && x <= right && y >= bottom && y <= top;
       this.gathered = plot.shown().filter((lane) => lane.strip === "point" && lane.places.some(inside)).map((lane) => lane.id);
     },
-    get hasGathered() {
-      return Boolean(this.gathered?.length);
+    /** A point where the plot was clicked. @param {{x: number, y: number}} place */
+    putPoint({ x, y }) {
+      const id = laneId();
+      session.change({ edits: [{ do: "add lane", text: `(${x}, ${y})`, id }] });
+      this.put.push(id);
     },
-    get gatheredText() {
-      if (!this.gathered) return "";
-      const names = this.gathered.map((id) => plot.lane(id)?.name ?? "");
-      return names.length ? `In the box: ${names.join(", ")}.` : "No point lies in the box.";
+    /** The points in the last box, or those that were put, as far as they are on the sheet. */
+    get together() {
+      // Lanes come with answers.
+      return this.lanesTold >= 0 ? (this.gathered ?? this.put).filter((id) => plot.lane(id)) : [];
+    },
+    get hasGathered() {
+      return this.together.length > (this.gathered ? 0 : 1);
+    },
+    get modeText() {
+      const names = this.together.map((id) => plot.lane(id)?.name ?? "");
+      if (this.gathered) return names.length ? `In the box: ${names.join(", ")}.` : "No point lies in the box.";
+      return names.length ? `Put: ${names.join(", ")}.` : "Each click puts a point; a box drawn around points gathers them.";
+    },
+    gatherData() {
+      at.act("make data", this.taken());
+      this.togglePutting();
     },
     gatherList() {
-      this.gatherEdits([{ do: "gather points", ids: [...(this.gathered ?? [])] }]);
+      this.gatherEdits((ids) => [{ do: "gather points", ids }]);
     },
     gatherHide() {
-      this.gatherEdits((this.gathered ?? []).map((id) => ({ do: "show lane", id, shown: false })));
+      this.gatherEdits((ids) => ids.map((id) => ({ do: "show lane", id, shown: false })));
     },
     gatherRemove() {
-      this.gatherEdits((this.gathered ?? []).map((id) => ({ do: "remove lane", id })));
+      this.gatherEdits((ids) => ids.map((id) => ({ do: "remove lane", id })));
     },
-    /** @param {object[]} edits */
+    /** @param {(ids: string[]) => object[]} edits what is done to the points that stand together */
     gatherEdits(edits) {
+      session.change({ edits: edits(this.taken()) });
+    },
+    /** The points that stand together, which then do no longer. */
+    taken() {
+      const ids = [...this.together];
       this.gathered = null;
-      session.change({ edits });
+      this.put = [];
+      return ids;
     },
     togglePutting() {
       this.gathered = null;
       this.putting = plot.putting = !this.putting;
+      this.put = [];
+      if (this.putting) this.standStill();
+      // Lanes that come in take no height from under the hand.
+      at.divider.hold(this.putting);
     },
     toggleSnapping() {
       this.snapping = at.points.snapping = !this.snapping;

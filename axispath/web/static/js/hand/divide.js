@@ -38,6 +38,13 @@ export class Divider {
     if (kept) write(MEMORY, this.share);
   }
 
+  /** The heights stay as they are, whatever comes below; or are divided as before again. @param {boolean} on */
+  hold(on) {
+    const { plot, whole } = this.heights();
+    if (!on) this.set(read(MEMORY), false);
+    else if (this.share === null) this.set(plot / whole, false);
+  }
+
   show() {
     this.instrument.classList.toggle("is-divided", this.share !== null);
     if (this.share === null) this.instrument.style.removeProperty("--plot-share");

@@ -8,7 +8,7 @@ import { read, write } from "../sheet/session.js";
 export class Lanes {
   /**
    * @param {HTMLElement} list
-   * @param {{edit: (edit: object) => void, key: () => string, play: (id: string) => void, frame: (id: string) => void, surface: (id: string) => void, data: (id: string) => void}} told
+   * @param {{edit: (edit: object) => void, key: () => string, play: (id: string) => void, frame: (id: string) => void, surface: (id: string) => void, data: (id: string) => void, "make data": (id: string) => void}} told
    */
   constructor(list, told) {
     this.list = list;
@@ -152,7 +152,7 @@ export class Lanes {
     else if (act === "more") this.more(row);
     else if (act === "frame") this.told.frame(id ?? "");
     else if (act === "surface") this.told.surface(id ?? "");
-    else if (act === "data") this.told.data(id ?? "");
+    else if (act === "data" || act === "make data") this.told[act](id ?? "");
     else if (act === "fold") this.told.edit({ do: "fold lane", id, folded: !row.classList.contains("is-folded") });
     else if (act === "solve") this.told.edit({ do: "solve for", id, letter: button.getAttribute("data-letter") });
     else if (act === "line") this.told.edit({ do: "add lane", text: button.getAttribute("data-line") });

@@ -63,6 +63,7 @@ export class Instrument {
       frame: (id) => this.act("frame", id),
       surface: (id) => this.act("surface", id),
       data: (id) => this.act("data", id),
+      "make data": (id) => this.act("make data", [id]),
     });
     this.trails = new Trails(this.plot, {
       key: () => this.session.key,
@@ -144,7 +145,7 @@ export class Instrument {
         this.refresh();
       },
       putting: () => plot.putting,
-      put: (at) => this.put(at),
+      put: (at) => this.act("put", this.points.at(at.x, at.y)),
       gather: (box) => this.act("gather", box),
       restricting: () => plot.restricting,
       boxing: () => plot.boxing,
@@ -294,12 +295,6 @@ export class Instrument {
   drawStrips(lanes) {
     this.strips.draw(lanes);
     this.alongs.draw(lanes);
-  }
-
-  /** A point where the plot was clicked. @param {{x: number, y: number}} at */
-  put(at) {
-    const { x, y } = this.points.at(at.x, at.y);
-    this.session.change({ edits: [{ do: "add lane", text: `(${x}, ${y})` }] });
   }
 
   /** Landmarks of a state that sliders pass. @param {import("./internal.js").Marks} found */

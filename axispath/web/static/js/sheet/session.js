@@ -263,6 +263,9 @@ export function randomName() {
   return [...bytes].map((byte) => byte.toString(16).padStart(2, "0")).join("");
 }
 
+/** An id for a lane that the page makes. */
+export const laneId = () => randomName().slice(0, 8);
+
 /** What the browser keeps under names with a beginning. @param {string} beginning @returns {[string, string][]} */
 function stored(beginning) {
   try {
