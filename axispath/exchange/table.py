@@ -13,7 +13,7 @@ from axispath.core.sheet.document import Document, Table
 from axispath.core.table.columns import Head, heads
 from axispath.core.table.points import point_rows
 from axispath.core.table.rows import places
-from axispath.core.table.values import column
+from axispath.core.table.values import column, nearest
 
 PART = 2000  # rows of one part of a table
 
@@ -30,7 +30,8 @@ def table_text(
     columns = heads(document, table)
     given = [(title, values[rows]) for title, values in points.given] if points else []
     found = [values for _, values in given]
-    found += [column(h.source, x).values if h.source else np.full(len(x), np.nan) for h in columns]
+    sources = [head.source for head in columns]
+    found += [nearest(column(one, x)) if one else np.full(len(x), np.nan) for one in sources]
     names = points.names[rows] if points else ()
     out = io.StringIO()
     end = "\r\n" if separator == "," else "\n"

@@ -64,6 +64,9 @@ KEYS: tuple[tuple[str, tuple[Row, ...]], ...] = (
     (
         "Everywhere",
         (
+            (("Alt E", "Alt P"), "to the entry, to the plot"),
+            (("Alt L", "Alt D"), "to the lanes, to the desk; again to the next, with Shift back"),
+            (("F6", "Shift F6"), "to the next of these four, or back"),
             (("Ctrl Z", "Ctrl Y"), "undo, redo"),
             (("Ctrl Space",), "names to complete, in the entry"),
             (("?",), "this list"),

@@ -232,7 +232,7 @@ def method(key: str) -> Response:
         {
             "html": render_template(
                 "parts/iterates.html",
-                steps=_steps(found, way, document.digits),
+                steps=_steps(question, found, way, document.digits),
                 way=way,
                 told=found.told,
                 found=found.found,
@@ -248,9 +248,9 @@ def method(key: str) -> Response:
     )
 
 
-def _steps(found: Run, way: Way, digits: int) -> list[dict[str, str]]:
+def _steps(question: Question, found: Run, way: Way, digits: int) -> list[dict[str, str]]:
     rows = []
-    for step in found.steps:
+    for k, step in enumerate(found.steps):
         bracket = f"{decimal(step.low, digits + 3)} … {decimal(step.high, digits + 3)}"
         rows.append(
             {
@@ -258,6 +258,7 @@ def _steps(found: Run, way: Way, digits: int) -> list[dict[str, str]]:
                 "value": _number(step.value, 4),
                 "error": _number(step.error, 2) if math.isfinite(step.error) else "—",
                 "bracket": bracket if way.bracketed else "",
+                "worked": way.worked(question, found, k),
             }
         )
     return rows

@@ -211,6 +211,40 @@ class Methods(Case):
             with self.assertRaisesRegex(EditRefused, told):
                 run(ask(SHEET, line), method, start, second)
 
+    def test_every_step_is_worked_out_with_its_numbers(self):
+        """What stands left of the equals sign, worked out elsewhere, is what stands right of it."""
+        python = str.maketrans("−⁻⁰¹²³⁴⁵⁶⁷⁸⁹", "--0123456789")
+        for line, name, start, second in (
+            ("x^3 - 2x - 5 = 0", "newton", 2.0, None),
+            ("e^x = 3 - x", "newton", -4.0, None),
+            ("x^3 - 2x - 5 = 0", "secant", 3.0, -1.0),
+            ("x^3 - 2x - 5 = 0", "bisection", -1.0, 3.0),
+            ("x = cos(x)", "fixed-point", -1.0, None),
+        ):
+            way, question = METHODS[name], ask(SHEET, line)
+            found = run(question, way, start, second)
+            worked = [way.worked(question, found, k) for k in range(len(found.steps))]
+            self.assertGreater(sum(map(bool, worked)), 3, name)
+            for k, text in enumerate(worked):
+                if not text:
+                    continue
+                plain = text.partition(";")[0].translate(python).replace("×10", "e")
+                left, right = plain.split(" = ")
+                with self.subTest(text):
+                    known = {"cos": math.cos}
+                    value = eval(left, known)
+                    shown = float(right)
+                    self.assertAlmostEqual(value, shown, delta=1e-6 * (1 + abs(value)))
+                    reached = found.steps[k + (name in ("newton", "secant"))]
+                    reached = reached.value if name == "fixed-point" else reached.x
+                    self.assertAlmostEqual(shown, reached, delta=1e-9 * (1 + abs(shown)))
+        first = METHODS["newton"].worked(
+            ask(SHEET, "x^3 - 2x - 5 = 0"),
+            run(ask(SHEET, "x^3 - 2x - 5 = 0"), METHODS["newton"], 2.0, None),
+            0,
+        )
+        self.assertEqual(first, "2 − (−1) / 10 = 2.1")
+
 
 class GeneralSolutions(Case):
     def families(self, line, unit=AngleUnit.RADIAN, high="2π"):

@@ -2,11 +2,13 @@
 
 from fractions import Fraction
 
+import mpmath
 import numpy as np
 from hypothesis import given
 from hypothesis import strategies as st
 
 from axispath.core.arithmetic.unit import AngleUnit
+from axispath.core.language.numbers import full_precision
 from axispath.core.path.lanes import USUAL
 from axispath.core.sheet.document import Document, Table
 from axispath.core.sheet.edits import AddLane, Rename, ReviseLane, SetTable, apply
@@ -153,6 +155,31 @@ class ReadingOff(Case):
                         self.assertIsNone(mark.x)
                     else:
                         self.assertAlmostEqual(mark.x, x, 12)
+
+    def test_lines_between_rows_stand_as_they_are_met(self):
+        lines = ("x^2 - 3", "(x - 1.5) (x - 1.2) (x - 1.9)", "2 - x^2")
+        for start, stop, step in (("0", "4", "1"), ("4", "0", "-1")):
+            x, found = marks(sheet(*lines), start=start, stop=stop, step=step)
+            met = [(mark.row, abs(mark.x - x[mark.row])) for mark in found]
+            self.assertGreater(len(met), 6)
+            self.assertEqual(met, sorted(met))
+
+    def test_a_value_that_is_copied_is_the_shortest_decimal_that_is_right(self):
+        lines = ("1.1 x + 0.99", "x^2 - 0.3 x", "1/(x - 1)", "sqrt(x + 0.01)")
+        document = sheet(*lines)
+        table = Table(start="-1.7", stop="4", step="0.1")
+        rows = table_text(document, table, "\t", USUAL)[0].splitlines()[1:]
+        for row in rows:
+            x, *ys = row.split("\t")
+            with mpmath.workdps(50):
+                at = mpmath.mpf(x)
+                right = [at * 11 / 10 + mpmath.mpf(99) / 100, at**2 - at * 3 / 10]
+                right += [1 / (at - 1) if at != 1 else None]
+                inside = at + mpmath.mpf(1) / 100
+                right += [mpmath.sqrt(inside) if inside >= 0 else None]
+                for text, value in zip(ys, right, strict=True):
+                    written = "" if value is None else full_precision(float(value))
+                    self.assertEqual(text, written, x)
 
     @given(st.integers(-20, 20), st.integers(1, 7))
     def test_a_straight_line_is_read_off_where_it_crosses(self, tenths, slope):

@@ -57,7 +57,10 @@ def row_marks(
         if np.isfinite(apart).any() and not np.all(apart[np.isfinite(apart)] == 0):
             plan = difference(first, second)
             found += _of(plan, first, x, apart, a, b, budget, effort)
-    return sorted(found, key=lambda mark: (mark.row, mark.column))
+    # In the order in which they are met from row to row; what has no place comes last.
+    away = [np.inf if mark.x is None else abs(mark.x - float(x[mark.row])) for mark in found]
+    order = sorted(range(len(found)), key=lambda k: (found[k].row, away[k], found[k].column))
+    return [found[k] for k in order]
 
 
 def _of(

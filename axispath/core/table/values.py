@@ -11,6 +11,7 @@ from numpy.typing import NDArray
 
 from axispath.core import catalogue
 from axispath.core.arithmetic.balls import precision
+from axispath.core.arithmetic.program import NotComputable
 from axispath.core.arithmetic.rationals import Exact, exact_registers
 from axispath.core.arithmetic.reasons import why_undefined
 from axispath.core.catalogue.balls import OutsideDomain
@@ -24,6 +25,10 @@ JUMP = 1e-9  # of a value, by which it differs right beside x where it jumps
 MOST_EXACT = 3000  # rows of which the value is worked out by exact arithmetic
 BITS = 300
 SURE = 1e-15
+NARROW = 128
+FINE = 1e-20  # of a value, by which its enclosure may be wide so that it is rounded by it
+FAR_OFF = 1e-6  # of a value, by which float64 is off at the most where it is rounded anew
+MOST_NEAREST = 20_000  # rows of a column
 SHORT = 15  # digits of a number that somebody has typed
 SMALL = 10_000  # the largest denominator of a fraction that a row may stand at
 
@@ -105,6 +110,37 @@ def _at_number(lane: ResolvedLane, x: float) -> float | None:
         if not value.is_finite() or not value.rad() < SURE * (1 + abs(value)):
             return None
         return float(value.mid())
+
+
+def nearest(found: Column) -> Floats:
+    """The values as the float64 nearest to each, where enclosures are narrow enough to tell.
+
+    A row stands at the number that it shows: at 0.1, not at the float64 beside it. What was worked
+    out with float64 alone may differ in its last digits.
+    """
+    values = found.values.copy()
+    lane = found.lane
+    if lane.program is None:
+        return values
+    zeros = 0
+    with precision(NARROW):
+        for row in np.flatnonzero(np.isfinite(values)).tolist()[:MOST_NEAREST]:
+            x = float(found.x[row])
+            place = Exact(simple_number(x) or Fraction(x))
+            try:
+                value = lane.balls.value(place.ball)
+            except (OutsideDomain, NotComputable):
+                continue
+            if not abs(float(value.mid()) - values[row]) <= FAR_OFF * (1 + abs(values[row])):
+                continue
+            if value.is_finite() and value.rad() <= FINE * abs(value):
+                values[row] = float(value.mid())
+            elif value.contains(0) and zeros < MOST_EXACT:
+                zeros += 1
+                exact = exact_registers(lane.program, lane.unit, place)[lane.program.result]
+                if exact is not None and exact.is_zero:
+                    values[row] = 0.0
+    return values
 
 
 def _is_short(x: float) -> bool:

@@ -6,7 +6,17 @@ import math
 
 from axispath.core.language.numbers import decimal
 from axispath.core.sheet.refused import EditRefused
-from axispath.core.solve.methods.way import MOST, Line, Run, Step, Way, difference_of, two
+from axispath.core.solve.methods.way import (
+    MOST,
+    Line,
+    Run,
+    Step,
+    Way,
+    difference_of,
+    next_after,
+    shown,
+    two,
+)
 from axispath.core.solve.question import Question
 
 
@@ -49,4 +59,18 @@ def _drawn(found: Run, k: int) -> list[Line]:
     return [[(x, -math.inf), (x, math.inf)] for x in (step.low, step.high)]
 
 
-BISECTION = Way("bisection", 2, _run, _drawn, error="error below", bracketed=True, alone=True)
+def _worked(question: Question, found: Run, k: int) -> str:
+    step, after = found.steps[k], next_after(found, k)
+    middle = f"({decimal(step.low, 8)} + {shown(step.high)}) / 2 = {decimal(step.x, 10)}"
+    if after is None:
+        return middle
+    sign = "above" if step.value > 0 else "below"
+    low, high = found.steps[k + 1].low, found.steps[k + 1].high
+    kept = f"between {decimal(low, 8)} and {decimal(high, 8)}"
+    return f"{middle}; there it is {sign} 0, so the sign changes {kept}"
+
+
+RULE = "next = middle of the half in which the sign of left − right changes"
+BISECTION = Way(
+    "bisection", 2, _run, _drawn, _worked, RULE, error="error below", bracketed=True, alone=True
+)

@@ -8,7 +8,8 @@ from axispath.core import catalogue
 from axispath.core.arithmetic.floats import float_function
 from axispath.core.language.numbers import decimal
 from axispath.core.language.plain import plain
-from axispath.core.language.tree import Name
+from axispath.core.language.rebuild import substituted
+from axispath.core.language.tree import Name, Negation, Number
 from axispath.core.sheet.refused import EditRefused
 from axispath.core.solve.methods.way import (
     FARTHEST,
@@ -19,6 +20,7 @@ from axispath.core.solve.methods.way import (
     Step,
     Way,
     of_one,
+    shown,
     wandered,
 )
 from axispath.core.solve.question import Question
@@ -66,4 +68,14 @@ def _lanes(question: Question) -> list[tuple[str, str]]:
     return [("step", plain(side, catalogue.VOCABULARY)), ("diagonal", question.unknown)]
 
 
-FIXED_POINT = Way("fixed-point", 1, _run, _drawn, _lanes, value="next")
+def _worked(question: Question, found: Run, k: int) -> str:
+    step = found.steps[k]
+    left, right = question.comparison.operands
+    side = right if left == Name(question.unknown) else left
+    number = Number(f"{abs(step.x):.8g}")
+    filled = substituted(side, {question.unknown: Negation(number) if step.x < 0 else number})
+    return f"{plain(filled, catalogue.VOCABULARY)} = {shown(step.value, 10)}"
+
+
+RULE = "next = the other side at x"
+FIXED_POINT = Way("fixed-point", 1, _run, _drawn, _worked, RULE, _lanes, value="next")

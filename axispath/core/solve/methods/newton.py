@@ -18,6 +18,7 @@ from axispath.core.solve.methods.way import (
     difference_of,
     ended,
     next_after,
+    shown,
     wandered,
 )
 from axispath.core.solve.question import Question
@@ -30,7 +31,8 @@ def _run(question: Question, x: float, second: float | None) -> Run:
     before = x
     for _ in range(MOST):
         value, slope = f(x), _slope(balls, x)
-        steps.append(Step(x, value, abs(x - before) if steps else math.inf, before, before))
+        moved = abs(x - before) if steps else math.inf
+        steps.append(Step(x, value, moved, before, before, slope))
         end = ended(steps, name)
         if end is not None:
             return end
@@ -62,4 +64,13 @@ def _drawn(found: Run, k: int) -> list[Line]:
     return lines
 
 
-NEWTON = Way("newton", 1, _run, _drawn)
+def _worked(question: Question, found: Run, k: int) -> str:
+    step, after = found.steps[k], next_after(found, k)
+    if after is None:
+        return ""
+    quotient = f"{shown(step.value)} / {shown(step.slope)}"
+    return f"{decimal(step.x, 8)} − {quotient} = {decimal(after, 10)}"
+
+
+RULE = "next = x − (left − right) / its slope"
+NEWTON = Way("newton", 1, _run, _drawn, _worked, RULE)

@@ -14,6 +14,7 @@ from axispath.core.solve.methods.way import (
     difference_of,
     ended,
     next_after,
+    shown,
     two,
     wandered,
 )
@@ -52,4 +53,14 @@ def _drawn(found: Run, k: int) -> list[Line]:
     return lines
 
 
-SECANT = Way("secant", 2, _run, _drawn)
+def _worked(question: Question, found: Run, k: int) -> str:
+    step, after = found.steps[k], next_after(found, k)
+    if after is None or not k:
+        return ""
+    before = found.steps[k - 1]
+    slope = (step.value - before.value) / (step.x - before.x)
+    return f"{decimal(step.x, 8)} − {shown(step.value)} / {shown(slope)} = {decimal(after, 10)}"
+
+
+RULE = "next = x − (left − right) / slope of the chord"
+SECANT = Way("secant", 2, _run, _drawn, _worked, RULE)

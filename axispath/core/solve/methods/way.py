@@ -17,6 +17,7 @@ from axispath.core.solve.question import Question
 
 MOST = 60  # iterates
 FARTHEST = 1e12
+FILLED = 8  # digits of the numbers that are filled into a formula
 SETTLED = 4e-16  # relative change below which an iterate counts as found
 Function = Callable[[float], float]
 Line = list[tuple[float, float]]
@@ -29,7 +30,7 @@ class Step:
 
     ``low`` and ``high`` are what the step was drawn from: a bracket, or the two places of a
     chord; at a tangent both are the place where it touches. ``error`` is how far the iterate may
-    be off (bisection) or has moved.
+    be off (bisection) or has moved. ``slope`` is that of a tangent.
     """
 
     x: float
@@ -37,6 +38,7 @@ class Step:
     error: float
     low: float
     high: float
+    slope: float = math.nan
 
 
 @dataclass(frozen=True, slots=True)
@@ -60,8 +62,9 @@ class Way:
     """A method that can be watched.
 
     ``run`` carries it out from one start or from two (``starts``), and raises EditRefused where
-    it cannot begin; ``drawn`` gives the lines of a step, by its number; ``lanes`` what it works
-    on, as names and formulas. ``value`` and ``error`` head the columns of its table, and where
+    it cannot begin; ``drawn`` gives the lines of a step, by its number; ``rule`` is how it goes on
+    and ``worked`` the same with the numbers of a step filled in; ``lanes`` what it works on, as
+    names and formulas. ``value`` and ``error`` head the columns of its table, and where
     ``bracketed`` each step lies in a bracket; ``alone`` are steps drawn without those before.
     """
 
@@ -69,6 +72,8 @@ class Way:
     starts: int
     run: Callable[[Question, float, float | None], Run]
     drawn: Callable[[Run, int], list[Line]]
+    worked: Callable[[Question, Run, int], str]
+    rule: str
     lanes: Callable[[Question], list[tuple[str, str]]] = difference_lane
     value: str = "left − right"
     error: str = "moved by"
@@ -91,6 +96,14 @@ def two(start: float, second: float | None) -> tuple[float, float]:
     if second is None or second == start:
         raise EditRefused("This method starts from two different places.")
     return start, second
+
+
+def shown(value: float, digits: int = FILLED) -> str:
+    """A number as it stands in a formula that is worked out: in brackets where it has a sign."""
+    if not math.isfinite(value):
+        return "no value"
+    text = decimal(value, digits)
+    return f"({text})" if value < 0 and digits == FILLED else text
 
 
 def next_after(found: Run, k: int) -> float | None:

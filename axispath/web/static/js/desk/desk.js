@@ -83,6 +83,7 @@ export function deskPart(at) {
         this.raised = true;
         this.show("working");
       };
+      at.acts.desk = () => edge?.kept.away && edge.put(false);
       at.acts.data = (/** @type {string} */ id) => this.openData(id);
       let made = "";
       at.acts["make data"] = (/** @type {string[]} */ ids) => {

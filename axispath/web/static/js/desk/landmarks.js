@@ -13,7 +13,7 @@ import { unwatched } from "../sheet/underway.js";
 export class Landmarks {
   /**
    * @param {HTMLElement} page
-   * @param {{go: (x: number) => void, changed: () => void, told: (text: string) => void,
+   * @param {{go: (x: number) => void, changed: () => void, told: (text: string) => void, heard: (text: string) => void,
    *   wanted: () => object, key: () => string, edit: (edit: object) => void, values: (found: Record<string, string>) => void, unfold: (id: string) => void}} told
    */
   constructor(page, told) {
@@ -188,7 +188,19 @@ export class Landmarks {
     const list = this.row(key)?.closest("details");
     if (list) list.open = true;
     this.row(key)?.scrollIntoView({ block: "nearest" });
+    this.told.heard(this.inWords(key));
     this.told.changed();
+  }
+
+  /** A landmark for whoever hears the page. @param {string} key */
+  inWords(key) {
+    const row = this.row(key);
+    if (!row) return "";
+    const [, x, y, sure] = [...row.querySelectorAll("td")].map((cell) => cell.textContent?.trim() ?? "");
+    const how = row.querySelector('[data-act="why"]')?.getAttribute("aria-label")?.replace(" Why?", "") ?? sure;
+    const list = row.closest("details");
+    const of = list?.hasAttribute("data-lane") ? (list.getAttribute("aria-label") ?? "").replace("Landmarks of", "of") : "";
+    return [how.replace(/\.$/, ""), of, `x ${x}`, y && `y ${y}`].filter(Boolean).join(", ");
   }
 
   /** The next landmark right (1) or left (−1) of x. @param {number} step @param {number} x */

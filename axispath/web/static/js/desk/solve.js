@@ -1,6 +1,7 @@
 // @ts-check
 /** The Solve page of the desk: an equation, its solutions on the plot, and methods step by step. */
 
+import { showRows, viewOf } from "./watching.js";
 import { Trouble, send } from "../sheet/api.js";
 import { render } from "../lanes/formulas.js";
 import { Timers } from "../sheet/throttle.js";
@@ -54,6 +55,8 @@ export function solvePart(at) {
     methodStep: 0,
     methodSteps: 0,
     methodPlaying: false,
+    methodAll: false,
+    methodFollows: true,
 
     init() {
       events.on("changed", ({ state }) => {
@@ -328,10 +331,18 @@ export function solvePart(at) {
       plot.strokes = watched.strokes.slice(0, this.methodStep + 1).map((lines, k) => ({ lines, now: k === this.methodStep }));
       if (watched.alone) plot.strokes = plot.strokes.slice(-1);
       plot.strokeAt = watched.places[this.methodStep] ?? null;
-      for (const row of byId("iterates").querySelectorAll("tr[data-step]")) {
-        row.classList.toggle("is-selected", row.getAttribute("data-step") === String(this.methodStep));
-      }
+      this.dressSteps();
+      this.followStep();
       plot.ask();
+    },
+    dressSteps() {
+      showRows(this.methodStep, this.methodSteps - 1, this.methodAll);
+    },
+    /** The view goes to a step that could not be seen, being small or outside. */
+    followStep() {
+      if (!this.methodFollows || !watched) return;
+      const view = viewOf(watched.strokes.slice(this.methodStep, this.methodStep + 2).flat(2), plot.view);
+      if (view) at.events.tell("look", { view });
     },
     stepBack() {
       this.showStep(this.methodStep - 1);

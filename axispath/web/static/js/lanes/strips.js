@@ -264,11 +264,27 @@ export class Strips {
     const handles = [];
     for (const end of ["low", "high"]) {
       const x = end === "low" ? path.low : path.high;
+      if (x === null && this.svg(lane.id)?.closest(".lane")?.querySelector(`.end[data-end="${end}"]:enabled`)) handles.push(this.start(lane, end));
       if (x === null || x < this.plot.view.left || x > this.plot.view.right) continue;
       const closed = end === "low" ? path.lowClosed : path.highClosed;
       handles.push(this.handle(lane, end, x, closed));
     }
     return handles;
+  }
+
+  /**
+   * Where a domain has no end, a hand can take hold of one at the edge of the view; keys have the field.
+   * @param {import("../drawing/plot.js").Lane} lane @param {string} end
+   */
+  start(lane, end) {
+    const inward = end === "low" ? 1 : -1;
+    const at = end === "low" ? 0 : this.plot.size.width;
+    return this.kept.part(`start ${end}`, "g", { transform: `translate(${at} 0)`, class: "handle is-start", "data-start": end }, (group) => {
+      group.append(element("rect", { x: end === "low" ? 0 : -20, y: 0, width: 20, height: HEIGHT, fill: "transparent" }));
+      group.append(element("path", { d: `M${9 * inward} 3H${2 * inward}V${HEIGHT - 3}H${9 * inward}`, fill: "none", stroke: token("ink"), "stroke-width": 2 }));
+      group.append(element("title", {}, `drag: the ${end === "low" ? "start" : "end"} of a domain`));
+      group.addEventListener("pointerdown", (event) => this.grab(/** @type {PointerEvent} */ (event), lane.id, end));
+    });
   }
 
   /** @param {import("../drawing/plot.js").Lane} lane @param {string} end @param {number} x @param {boolean} closed */

@@ -2,14 +2,17 @@
 /** The sheet's component: its name, undo and redo, whether all is saved, what the person is told. */
 
 import { Trouble } from "./api.js";
+import { Areas } from "./areas.js";
 import { field, isTyping, undoesItself } from "./focus.js";
 import { read, write } from "./session.js";
 
 /** @param {import("./instrument.js").Instrument} at */
 export function sheetPart(at) {
   const { events, session, start } = at;
+  const areas = new Areas(() => at.act("desk"));
   return {
     message: "",
+    heard: "",
     question: "",
     conflict: false,
     status: "",
@@ -22,7 +25,13 @@ export function sheetPart(at) {
     id: session.own ? session.key : "",
 
     init() {
-      events.on("changed", ({ state, change }) => this.changed(state, change));
+      events.on("changed", ({ state, change }) => {
+        this.changed(state, change);
+        areas.keep();
+      });
+      events.on("heard", (words) => {
+        this.heard = words;
+      });
       events.on("refused", ({ trouble, change }) => this.refused(trouble, change));
       events.on("status", () => this.showStatus());
       events.on("words", (words) => {
@@ -57,6 +66,9 @@ export function sheetPart(at) {
     },
     frame() {
       at.act("frame");
+    },
+    goTo(/** @type {string} */ area) {
+      areas.go(area);
     },
     undo() {
       if (session.state.undo) session.change({ step: "undo" });

@@ -115,6 +115,7 @@ export class Instrument {
       go: (x) => this.readInSight(x),
       changed: () => this.redraw(),
       told: (text) => this.events.tell("words", text),
+      heard: (text) => this.events.tell("heard", text),
       wanted: () => this.asking.searchShown(),
       unfold: (id) => this.asking.unfold(id),
       key: () => this.session.key,

@@ -95,6 +95,8 @@ export interface Told {
   reading: { x: number; put: boolean; y?: number };
   /** Words for the person. */
   words: string;
+  /** Words for whoever hears the page. */
+  heard: string;
   /** A page of the desk is wanted. */
   turn: string;
   /** A solution was chosen on the plot. */
