@@ -135,7 +135,7 @@ class Solve(SolveTest):
         self.eventually(self.solutions, lambda found: len(found) == 1)
         self.page.fill("#method-start", "2")
         self.page.get_by_role("button", name="Watch").click()
-        steps = self.page.locator("#iterates tbody tr")
+        steps = self.page.locator("#iterates tr[data-step]")
         expect(steps.nth(1)).to_contain_text("1.5")
         return steps
 
@@ -182,7 +182,7 @@ class Solve(SolveTest):
         self.page.fill("#method-start", "-2")
         self.page.get_by_role("button", name="Watch").click()
         expect(told).to_contain_text("settle on x = −1.76929235424")
-        steps = self.page.locator("#iterates tbody tr")
+        steps = self.page.locator("#iterates tr[data-step]")
         self.page.get_by_role("button", name="Step on").click()
         expect(steps.nth(1)).to_have_class(re.compile("is-selected"))
         signal = (200, 80, 30)

@@ -138,6 +138,7 @@ TRAPS = (
     ("2^(3 m)", "an exponent is a plain number, not metres"),
     ("(2 m)^√2", "raised to a fraction"),
     ("5 m in s", "metres cannot be shown in s"),
+    ("12 kg g in newton", "g was read as gram: behind a sign, as in · g, it is standard gravity"),
     ("5 m in parsnips", "no unit that is known here"),
     ("5 m in metrs", "is metre meant?"),
     ("3 mete", "waits for mete: is the unit metre meant?"),

@@ -32,7 +32,7 @@ from axispath.core.sheet.edits import AddLane, SetNote, apply, with_view
 from axispath.core.sheet.edits.data import AddColumns
 from axispath.core.sheet.measured import Column
 from axispath.core.sheet.names import strange_sign
-from axispath.core.sheet.palette import THEMES
+from axispath.core.sheet.palette import THEMES, dash_of
 from axispath.core.sheet.refused import EditRefused
 from axispath.core.sheet.resolve import resolve
 from axispath.demo.harbour import DEMOS
@@ -240,10 +240,28 @@ class Scripts(Case):
                 continue
             proved = sorted(mark.x for mark in path.of(Kind.ZERO))
             text = told[lane.name]
-            listed = [] if text == "none here" else [float(one) for one in text.split(", ")]
+            listed = [] if text == "none found" else [float(one) for one in text.split(", ")]
             self.assertEqual(len(listed), len(proved), (lane.name, listed, proved))
             for one, other in zip(listed, proved, strict=True):
                 self.assertAlmostEqual(one, other, delta=1e-6 * (1 + abs(other)))
+        self.met(found, dict(re.findall(r"^(\w+ = \w+): (.*)$", output, re.MULTILINE)))
+
+    def met(self, found, told, all_of_them=False):
+        """Intersections that a script prints are proved ones; it may miss one beside a break."""
+        for crossing in found.crossings:
+            both = crossing.first, crossing.second
+            if any(lane.kind.key != "function" for lane in both) or not crossing.path.complete:
+                continue
+            text = told[" = ".join(lane.name for lane in both)]
+            pairs = re.findall(r"\(([^,]+), ([^)]+)\)", text)
+            listed = [(float(x), float(y)) for x, y in pairs]
+            proved = [(mark.x, mark.y) for mark in crossing.path.of(Kind.INTERSECTION)]
+            if all_of_them:
+                self.assertEqual(len(listed), len(proved), (text, proved))
+            for one in listed:
+                nearest = min(proved, key=lambda mark: abs(mark[0] - one[0]))
+                for near, exact in zip(one, nearest, strict=True):
+                    self.assertAlmostEqual(near, exact, delta=1e-6 * (1 + abs(exact)))
 
     def test_zeros_of_many_shapes(self):
         document = sheet(
@@ -257,6 +275,25 @@ class Scripts(Case):
             "q(x) = e^x - 3 for x > 0",
         )
         self.compared(document, printed(document))
+
+    def test_intersections_a_title_and_dashes_are_those_of_the_sheet(self):
+        document = sheet("f(x) = x^2 - 2", "g(x) = sin(3x)", "h(x) = 1/x for x > 1")
+        output = printed(document)
+        told = dict(re.findall(r"^(\w+ = \w+): (.*)$", output, re.MULTILINE))
+        self.met(survey(document), told, all_of_them=True)
+        self.assertEqual(len(re.findall(r"^\w+ = \w+: \(", output, re.MULTILINE)), 3)
+        text = script(document.model_copy(update={"name": "Tides at Skerry Point"})).decode()
+        self.assertIn('set_title("Tides at Skerry Point")', text.replace("'", '"'))
+        for lane in resolve(document):
+            drawn = next(
+                line for line in text.splitlines() if re.search(rf"label=.{lane.name}.,", line)
+            )
+            dash = re.search(r"linestyle=\(0, \(([^)]*)\)\)", drawn)
+            width = float(re.search(r"linewidth=([\d.]+)", drawn)[1])
+            parts = [float(one) * width for one in dash[1].split(",")] if dash else []
+            self.assertEqual(len(parts), len(dash_of(lane.lane)))
+            for part, wanted in zip(parts, dash_of(lane.lane), strict=True):
+                self.assertAlmostEqual(part, wanted, delta=0.02)
 
     def test_every_kind_of_lane_is_written_and_what_is_left_out_is_said(self):
         document = whole()

@@ -129,7 +129,7 @@ class Evaluator:
                 return unit_value(symbol)
             case Converted(body, unit):
                 value = self.value(body, names)
-                return grids.each(lambda one: converted(one, unit), value)
+                return grids.each(lambda one: converted(one, unit, body), value)
             case Product(left, right):
                 left = difference_before(left, right)
                 return grids.product(self.value(left, names), self.value(right, names))

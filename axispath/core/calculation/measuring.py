@@ -8,7 +8,7 @@ from axispath.core import catalogue
 from axispath.core.language.plain import plain
 from axispath.core.language.rebuild import rebuilt
 from axispath.core.language.tree import Expression, Power, Product, Quotient, UnitOf
-from axispath.core.language.walking import literal
+from axispath.core.language.walking import literal, walk
 from axispath.core.quantities.dimensions import NONE, Dimension, combined, raised, told
 from axispath.core.quantities.scalars import (
     absolute,
@@ -105,12 +105,25 @@ def _product(unit: Expression) -> tuple[Fraction, Dimension]:
     raise NoResult("behind “in” stands a product of units")
 
 
-def converted(value: Scalar, unit: Expression) -> Scalar:
-    """A quantity in other units. Raises NoResult where these are of another kind."""
+def converted(value: Scalar, unit: Expression, body: Expression) -> Scalar:
+    """What ``body`` comes to, in other units. Raises NoResult where these are of another kind."""
     if isinstance(value, Undefined):
         return value
     shown, of = shown_in(unit)
     if dimension_of(value) != of:
-        raise NoResult(f"{told(dimension_of(value))} cannot be shown in {shown[0]}")
+        raise NoResult(f"{told(dimension_of(value))} cannot be shown in {shown[0]}{_read(body)}")
     bare = value.value if isinstance(value, Measured) else value
     return Measured(bare, of, shown) if of != NONE else Measured(bare, NONE, shown)
+
+
+def _read(body: Expression) -> str:
+    """Which letters were read as units that are constants of nature elsewhere."""
+    symbols = dict.fromkeys(node.symbol for node in walk(body) if isinstance(node, UnitOf))
+    both = [symbol for symbol in symbols if symbol in catalogue.PHYSICAL]
+    found = ((symbol, catalogue.unit_of(symbol)) for symbol in both)
+    return "".join(
+        f"; {symbol} was read as {unit.name}: behind a sign, as in · {symbol}, "
+        f"it is {catalogue.PHYSICAL[symbol].name}"
+        for symbol, unit in found
+        if unit is not None
+    )

@@ -8,7 +8,7 @@ from axispath.core.language.numbers import full_precision
 from axispath.core.sheet.curve import range_of
 from axispath.core.sheet.document import Document
 from axispath.core.sheet.levels import levels_of
-from axispath.core.sheet.palette import LIGHT
+from axispath.core.sheet.palette import LIGHT, dash_of, width_of
 from axispath.core.sheet.refused import EditRefused
 from axispath.core.sheet.resolve import ResolvedLane
 from axispath.exchange.script.expressions import identifier
@@ -45,7 +45,8 @@ def figure(document: Document, lanes: list[ResolvedLane]) -> Section:
         f"axes.set_ylabel({plainly(labels[1] or 'y')})",
     ]
     lines += ['axes.set_aspect("equal")'] if ground.equal else []
-    lines += [f"axes.set_title({plainly(ground.title)})"] if ground.title else []
+    title = ground.title or ("" if document.name == Document().name else document.name)
+    lines += [f"axes.set_title({plainly(title)})"] if title else []
     lines += ["if axes.get_legend_handles_labels()[0]:", "    axes.legend()", "plt.show()"]
     return Section("Picture", "The shown lanes in the view of the sheet.", "\n".join(lines))
 
@@ -60,6 +61,15 @@ def _how(lane: ResolvedLane) -> str:
     )
 
 
+def _stroke(lane: ResolvedLane, many: str = "") -> str:
+    """How a line is drawn: its width and its dashes, which Matplotlib counts in widths."""
+    width = width_of(lane.lane)
+    dash = tuple(round(part / width, 2) for part in dash_of(lane.lane))
+    style = f"[(0, {dash!r})]" if many else f"(0, {dash!r})"
+    style = f", linestyle{many}={style}" if dash else ""
+    return f"linewidth{many}={width!r}{style}"
+
+
 def _function(document: Document, lane: ResolvedLane) -> list[str]:
     view = document.view
     low, high = 2 * view.bottom - view.top, 2 * view.top - view.bottom
@@ -67,14 +77,15 @@ def _function(document: Document, lane: ResolvedLane) -> list[str]:
     return [
         f"y = {_name(lane)}(along)",
         f"y = np.where({near}, y, np.nan)  # far out of the picture nothing is joined",
-        f"axes.plot(along, y, {_how(lane)})",
+        f"axes.plot(along, y, {_how(lane)}, {_stroke(lane)})",
     ]
 
 
 def _curve(document: Document, lane: ResolvedLane) -> list[str]:
     span = range_of(lane)
     ends = f"{full_precision(span.low.x)}, {full_precision(span.high.x)}"
-    return [f"axes.plot(*{_name(lane)}(np.linspace({ends}, {DENSE})), {_how(lane)})"]
+    places = f"np.linspace({ends}, {DENSE})"
+    return [f"axes.plot(*{_name(lane)}({places}), {_how(lane)}, {_stroke(lane)})"]
 
 
 def _point(document: Document, lane: ResolvedLane) -> list[str]:
@@ -84,7 +95,8 @@ def _point(document: Document, lane: ResolvedLane) -> list[str]:
 
 def _relation(document: Document, lane: ResolvedLane) -> list[str]:
     colour = LIGHT.colour_of(lane.lane)
-    return [f"axes.contour(*plane, {_name(lane)}(*plane), [0], colors={colour!r})"]
+    drawn = f"colors={colour!r}, {_stroke(lane, 's')}"
+    return [f"axes.contour(*plane, {_name(lane)}(*plane), [0], {drawn})"]
 
 
 def _region(document: Document, lane: ResolvedLane) -> list[str]:

@@ -195,10 +195,10 @@ def zeros(function: Function, low: float, high: float, places: int = 20_001) -> 
     finite = np.isfinite(y[:-1]) & np.isfinite(y[1:])
     for k in np.flatnonzero(finite & (np.sign(y[:-1]) * np.sign(y[1:]) < 0)):
         place = optimize.brentq(lambda t: float(function(t)), x[k], x[k + 1], xtol=1e-14)
-        if abs(float(function(place))) <= 1e-3 * max(
-            abs(y[k]), abs(y[k + 1])
-        ):  # else it breaks there
-            found.append(place)
+        beside = place + np.array([-1e-13, 0, 1e-13]) * (1 + abs(place))
+        nearly = np.nanmax(np.abs(np.asarray(function(beside), dtype=float)))
+        if nearly <= 1e-3 * max(abs(y[k]), abs(y[k + 1])):  # else it breaks there
+            found.append(float(place))
     size = np.abs(y)
     lower = (size[1:-1] < size[:-2]) & (size[1:-1] <= size[2:]) & (size[1:-1] < 1e-3 * scale)
     for k in np.flatnonzero(lower & (y[:-2] * y[2:] > 0) & (y[1:-1] != 0)) + 1:
@@ -214,6 +214,12 @@ def zeros(function: Function, low: float, high: float, places: int = 20_001) -> 
 
 
 def show(name: str, places: Sequence[float]) -> None:
-    """Print zeros, or that there is none."""
+    """Print zeros, or that none was found."""
     told = ", ".join(f"{place:.12g}" for place in places)
-    print(f"zeros of {name}: {told or 'none here'}")
+    print(f"zeros of {name}: {told or 'none found'}")
+
+
+def meetings(names: str, function: Function, places: Sequence[float]) -> None:
+    """Print where two curves meet, or that no such place was found."""
+    told = ", ".join(f"({place:.12g}, {float(function(place)):.12g})" for place in places[:100])
+    print(f"{names}: {told or 'none found'}{', and more' if len(places) > 100 else ''}")

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from itertools import combinations
 
 from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.sheet.document import Document
@@ -18,6 +19,7 @@ from axispath.exchange.script.tables import tables_of
 IMPORTS = """import matplotlib.pyplot as plt
 import numpy as np
 from scipy import optimize, special"""
+MOST_MEETING = 8  # functions that are compared with one another
 GAP = "\n\n\n"
 
 
@@ -30,6 +32,7 @@ def recipe(document: Document) -> list[Section]:
         *Definitions(sheet, writer).sections(),
         *fits_of(sheet, writer),
         *_zeros(document, shown, writer),
+        *_intersections(document, shown, writer),
         *tables_of(document, writer),
         figure(document, [lane for lane in shown if lane.ready and _is_there(lane, writer)]),
     ]
@@ -57,17 +60,13 @@ def _zeros(document: Document, shown: list[ResolvedLane], writer: Writer) -> Ite
     """The zeros of the shown functions in the view."""
     lanes = [
         lane
-        for lane in shown
-        if lane.kind.key == "function"
-        and lane.ready
-        and lane.name in writer.defined
-        and not document.cover.covers("zeros", (lane.lane.id,))
+        for lane in _functions(shown, writer)
+        if not document.cover.covers("zeros", (lane.lane.id,))
     ]
     if not lanes:
         return
     calls = [
-        f"show({lane.name!r}, zeros({writer.defined[str(lane.name)]}, {_part(document, lane)}"
-        f"{', places=801' if _is_slow(lane) else ''}))"
+        f"show({lane.name!r}, zeros({writer.defined[str(lane.name)]}, {_part(document, lane)}))"
         for lane in lanes
     ]
     words = (
@@ -79,14 +78,44 @@ def _zeros(document: Document, shown: list[ResolvedLane], writer: Writer) -> Ite
     yield Section("Zeros", words, code)
 
 
+def _functions(shown: list[ResolvedLane], writer: Writer) -> list[ResolvedLane]:
+    """The shown functions of x that the script defines."""
+    functions = (lane for lane in shown if lane.kind.key == "function" and lane.ready)
+    return [lane for lane in functions if lane.name in writer.defined]
+
+
+def _intersections(
+    document: Document, shown: list[ResolvedLane], writer: Writer
+) -> Iterator[Section]:
+    """Where the shown functions meet in the view."""
+    calls = []
+    for first, second in combinations(_functions(shown, writer)[:MOST_MEETING], 2):
+        if document.cover.covers("intersections", (first.lane.id, second.lane.id)):
+            continue
+        a, b = (writer.defined[str(lane.name)] for lane in (first, second))
+        difference = f"lambda x: {a}(x) - {b}(x)"
+        places = f"zeros({difference}, {_part(document, first, second)})"
+        calls.append(f"meetings({f'{first.name} = {second.name}'!r}, {a}, {places})")
+    if calls:
+        code = GAP.join([source("meetings"), "\n".join(calls)])
+        words = "Intersections in the view, as zeros of the difference of two functions."
+        yield Section("Intersections", words, _with_zeros(document, shown, writer, code))
+
+
+def _with_zeros(document: Document, shown: list[ResolvedLane], writer: Writer, code: str) -> str:
+    """Code that needs the search for zeros, which the part before it brings where it is there."""
+    there = any(True for _ in _zeros(document, shown, writer))
+    return code if there else GAP.join([source("zeros"), code])
+
+
 def _is_slow(lane: ResolvedLane) -> bool:
     """Whether each value is an integral, worked out anew."""
     return any(step.operation == "integral" for step in lane.program.steps)
 
 
-def _part(document: Document, lane: ResolvedLane) -> str:
-    """From where to where a function is looked at: its domain, as far as it is in view."""
-    view, (low, high) = document.view, lane.ends
-    left = view.left if low is None else max(view.left, low.x)
-    right = view.right if high is None else min(view.right, high.x)
-    return f"{left!r}, {right!r}"
+def _part(document: Document, *lanes: ResolvedLane) -> str:
+    """Where functions are looked at: their domains, as far as they are in view; and how closely."""
+    ends = [lane.ends for lane in lanes]
+    left = max([document.view.left, *(low.x for low, _ in ends if low is not None)])
+    right = min([document.view.right, *(high.x for _, high in ends if high is not None)])
+    return f"{left!r}, {right!r}{', places=801' if any(map(_is_slow, lanes)) else ''}"

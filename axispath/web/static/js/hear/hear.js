@@ -53,6 +53,7 @@ export function hearPart(at) {
       this.hearTrouble = this.hearLanes.length ? "" : "There is no function to be heard yet.";
       // It is shown a moment later, and only then takes the focus.
       nextFrame(() => soon(() => document.getElementById("hear-play")?.focus()));
+      if (this.hearLanes.length) this.hear();
     },
     closeHear() {
       this.stopHearing();
