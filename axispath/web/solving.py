@@ -11,12 +11,13 @@ from flask import Blueprint, Response, render_template
 from axispath.budgets import SOLVING, SOLVING_ON
 from axispath.core import catalogue
 from axispath.core.arithmetic.interval import End
+from axispath.core.arithmetic.unit import AngleUnit
 from axispath.core.language.latex import latex
 from axispath.core.language.numbers import decimal, full_precision, listed
 from axispath.core.path.called import CERTAINTY
 from axispath.core.path.labels import labelled, shown_x
 from axispath.core.search.exact_forms import asked_for, exact_forms
-from axispath.core.sheet.angles import suspect_in
+from axispath.core.sheet.angles import of_angles, suspect_in
 from axispath.core.sheet.document import Document
 from axispath.core.sheet.ends import typed_end, typed_interval
 from axispath.core.sheet.refused import EditRefused
@@ -106,6 +107,7 @@ def solve(key: str) -> Response:
         pair=question.pair,
         inequality=not question.is_equation,
         question=_degrees(document, question),
+        turn=_turn(question, found),
     )
     return answered(
         {
@@ -158,6 +160,17 @@ def _latex(question: Question) -> str:
     for sign, text in zip(question.comparison.signs, texts[1:], strict=True):
         shown += f" {signs[sign]} {text}"
     return shown
+
+
+def _turn(question: Question, found: Answer) -> tuple[str, str] | None:
+    """One turn of the angle to look at, where less was looked at and nothing found; else None."""
+    if found.solutions or not question.is_equation or question.pair:
+        return None
+    degrees = question.unit is AngleUnit.DEGREE
+    less = found.high - found.low < (360.0 if degrees else math.tau)
+    if not less or not any(map(of_angles, question.comparison.operands)):
+        return None
+    return ("360", "360°") if degrees else ("2π", "2π")
 
 
 def _degrees(document: Document, question: Question) -> str:

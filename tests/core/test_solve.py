@@ -245,6 +245,16 @@ class Methods(Case):
         )
         self.assertEqual(first, "2 − (−1) / 10 = 2.1")
 
+    def test_the_whole_line_in_degrees_has_what_it_has_in_radians(self):
+        degrees = SHEET.model_copy(update={"unit": AngleUnit.DEGREE})
+        for line in ("sin x = 1/2", "tan x = 1", "sin(2x) = cos x", "cos(x/2) = 0", "sin x = 2"):
+            found = [answer(ask(one, line), None, None) for one in (SHEET, degrees)]
+            places = [[s.mark.x for s in one.solutions] for one in found]
+            self.assertEqual(len(places[0]), len(places[1]), line)
+            for turned, near in zip(*places, strict=True):
+                self.assertAlmostEqual(math.degrees(turned), near, 9)
+            self.assertEqual(found[0].endless, found[1].endless)
+
 
 class GeneralSolutions(Case):
     def families(self, line, unit=AngleUnit.RADIAN, high="2π"):

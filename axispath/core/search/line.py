@@ -15,6 +15,7 @@ from contextlib import suppress
 from dataclasses import dataclass, replace
 from functools import cached_property
 
+from axispath.core import catalogue
 from axispath.core.arithmetic.build import program
 from axispath.core.arithmetic.floats import float_value
 from axispath.core.arithmetic.folding import folded
@@ -29,6 +30,7 @@ from axispath.core.search.prepared import prepared
 from axispath.core.search.tail import sign_towards
 
 FOLD = 16.8046875  # beyond ±this the line is looked at through u = 1/x
+TURNED_FOLD = 966.796875  # the same where x is an angle in degrees: as many turns
 STRIDE = 2.0**12  # how much longer each part of the line is than the one before
 FARTHER = (1.0, 2.0**30, 2.0**60)  # where to fold, in turn, while what is far out stays open
 ENDLESS = 12  # events far out after which an end is no longer expected
@@ -54,6 +56,16 @@ class Difference:
     def plan(self) -> Program:
         """As a program of the letter. Raises NotComputable."""
         return program(self.tree, (self.letter,), self.definitions, everywhere=True)
+
+    @cached_property
+    def fold(self) -> float:
+        """From where on the line is folded: after as many turns in either unit of angle."""
+        if self.unit is AngleUnit.RADIAN:
+            return FOLD
+        applied = (step.detail for step in self.plan.steps if step.operation == "apply")
+        entries = (catalogue.ENTRIES.get(name) for name in applied)
+        angles = any(e is not None and e.angle is catalogue.Angle.ARGUMENT for e in entries)
+        return TURNED_FOLD if angles else FOLD
 
     @cached_property
     def outside(self) -> Program:
@@ -111,7 +123,7 @@ def look(of: Difference, low: End | None, high: End | None, budget: Budget) -> L
         for side, end, other in ((-1, low, high), (1, high, low))
         if end is None
     ]
-    edges = _edges(low, high, tails)
+    edges = _edges(of, low, high, tails)
     parts = []
     for k, (start, stop) in enumerate(itertools.pairwise(edges)):
         share = budget.part(len(edges) - 1 - k)
@@ -126,13 +138,13 @@ def look(of: Difference, low: End | None, high: End | None, budget: Budget) -> L
     )
 
 
-def _fold(other: End | None) -> float:
+def _fold(of: Difference, other: End | None) -> float:
     """From where on the line is folded, where its other end is given."""
-    return FOLD if other is None else max(FOLD, 2.0 * abs(other.x))
+    return of.fold if other is None else max(of.fold, 2.0 * abs(other.x))
 
 
 def _tail(of: Difference, side: int, other: End | None, budget: Budget) -> _Tail:
-    fold = _fold(other)
+    fold = _fold(of, other)
     outside = folded(of.outside, of.unit)
     with suppress(TooLarge):
         settled = sign_towards(prepared(outside), of.unit, side, 1 / fold)
@@ -189,15 +201,15 @@ def _outwards(side: int, reach: float, sign: int | None) -> Cell:
     return Cell(reach, math.inf, sign) if side > 0 else Cell(-math.inf, -reach, sign)
 
 
-def _edges(low: End | None, high: End | None, tails: list[_Tail]) -> list[End]:
+def _edges(of: Difference, low: End | None, high: End | None, tails: list[_Tail]) -> list[End]:
     """The ends of the parts, each farther out longer than the one before."""
     reaches = iter(tail.reach for tail in tails)
     left = (
-        [End.at(-x) for x in reversed(list(_strides(_fold(high), next(reaches))))]
+        [End.at(-x) for x in reversed(list(_strides(_fold(of, high), next(reaches))))]
         if (low is None)
         else [low]
     )
-    right = [End.at(x) for x in _strides(_fold(low), next(reaches))] if high is None else [high]
+    right = [End.at(x) for x in _strides(_fold(of, low), next(reaches))] if high is None else [high]
     return [*left, *right]
 
 

@@ -273,6 +273,8 @@ export function solvePart(at) {
       if (x) at.readInSight(Number(x));
       const step = target.closest("tr[data-step]")?.getAttribute("data-step");
       if (step) this.showStep(Number(step));
+      const turn = target.closest("[data-turn]")?.getAttribute("data-turn");
+      if (turn) this.useEquation({ text: this.equation, unknown: this.unknown, low: "0", high: turn });
     },
 
     /** A solution that was chosen on the plot. @param {string} key */
@@ -284,8 +286,6 @@ export function solvePart(at) {
         if (chosen) row.scrollIntoView({ block: "nearest" });
       }
     },
-
-    // Methods, step by step
 
     watch() {
       this.methodPlaying = false;
