@@ -311,6 +311,61 @@ class Points(BrowserTest):
         expect(self.page.locator("#reading-x")).not_to_have_value("")
         expect(self.page.locator(".lane")).to_have_count(3)
 
+    def test_a_fit_of_points_that_were_clicked_in_nine_actions(self):
+        self.open()
+        self.page.get_by_role("button", name="points", exact=True).click()
+        plot = self.page.locator("#plot")
+        before = plot.bounding_box()
+        for k, x in enumerate((-8, -4, 0, 3, 7)):
+            # Quicker than any answer: the view and the plot stay where they are.
+            self.page.mouse.click(*self.screen(x, x / 2 + (0.5 if k % 2 else -0.5)))
+        mode = self.page.locator(".plot-mode")
+        expect(mode).to_contain_text("Put: A, B, C, D, F.")
+        self.assertEqual(plot.bounding_box(), before)
+        self.assertEqual(self.view(), [-10, 10, -7, 7])
+        mode.get_by_role("button", name="make data").click()
+        self.page.get_by_role("button", name="Fit", exact=True).click()
+        expect(self.page.locator(".fit-measures")).to_contain_text("r² = 0.9")
+        expect(mode).to_be_hidden()
+        expect(self.page.locator(".lane")).to_have_count(2)
+
+    def test_a_domain_is_dragged_from_nothing(self):
+        self.open_with("f(x) = x^2 - 3")
+        end = self.lane("f").locator('.end[data-end="high"]')
+        expect(end).to_have_value("")
+        box = self.lane("f").locator('.handle.is-start[data-start="high"]').bounding_box()
+        y = box["y"] + box["height"] / 2
+        self.page.mouse.move(box["x"] + box["width"] / 2, y)
+        self.page.mouse.down()
+        self.page.mouse.move(box["x"] - 120, y, steps=4)
+        self.page.mouse.up()
+        expect(end).not_to_have_value("")
+        self.assertLess(float(end.input_value()), self.view()[1])
+        expect(self.lane("f").locator(".handle.is-start")).to_have_count(1)
+        self.saved()
+
+    def test_a_key_goes_to_each_area_and_the_focus_is_never_lost(self):
+        self.open_with("f(x) = x^2 - 3", "a = 1")
+        active = "document.activeElement.closest('[data-lane], [id]').getAttribute('{}')"
+        for key, wanted in (("Alt+p", "plot"), ("Alt+d", "tab-landmarks"), ("Alt+d", "tab-values")):
+            self.page.keyboard.press(key)
+            self.assertEqual(self.page.evaluate(active.format("id")), wanted)
+        self.page.keyboard.press("Alt+Shift+d")
+        self.page.keyboard.press("Alt+e")
+        self.page.keyboard.press("F6")
+        self.assertEqual(self.page.evaluate(active.format("id")), "plot")
+        self.eventually(lambda: len(self.marks("f", "zero")), 2)
+        self.page.keyboard.press(".")
+        heard = self.page.locator('[role="status"][x-text="heard"]')
+        expect(heard).to_contain_text("of f, x ")
+        # The slider is the second lane; deleted by keys, it leaves the focus to what is there.
+        self.page.keyboard.press("Alt+l")
+        self.page.keyboard.press("Alt+l")
+        expect(self.lane("a").locator(".thumb")).to_be_focused()
+        self.page.get_by_role("button", name="Delete a", exact=True).press("Enter")
+        expect(self.page.locator(".lane")).to_have_count(1)
+        expect(self.lane("f").locator(".formula")).to_be_focused()
+
     def test_a_box_drawn_around_points_gathers_them(self):
         self.open_with("A = (1, 2)", "B = (2, 3)", "C = (-4, -4)", "D = (A_x, 1)")
         self.page.locator("#plot").press("Home")

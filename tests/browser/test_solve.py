@@ -45,6 +45,13 @@ class Exactly(SolveTest):
 
 
 class Solve(SolveTest):
+    def test_one_turn_is_offered_where_less_has_no_solution(self):
+        self.open_solve()
+        self.page.locator("label[for=unit-deg]").click()
+        self.solve("sin x = 1/2", "-10", "10")
+        self.page.get_by_role("button", name="Look at one turn, 0 to 360°").click()
+        self.eventually(self.solutions, [30, 150])
+
     def test_the_mismatch_of_units_is_asked_about(self):
         self.open_solve()
         self.solve("sin(60) = x")

@@ -27,7 +27,7 @@ export const AREAS = {
 };
 
 /** Of a lane its slider, else its line. @param {HTMLElement} part */
-const field = (part) => /** @type {HTMLElement} */ (part.querySelector(".thumb[tabindex], .formula") ?? part);
+const field = (part) => /** @type {HTMLElement} */ (part.querySelector(".thumb[tabindex]") ?? part.querySelector(".formula") ?? part);
 
 export class Areas {
   /** @param {() => void} shown called before the desk is gone to, which may be put away */
