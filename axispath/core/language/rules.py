@@ -33,7 +33,8 @@ RULES = (
         "Two coordinates in brackets are a point; it takes the next capital letter, or a name of "
         "its own. P_x and P_y are its coordinates, wherever a number can stand. Square brackets "
         "hold a list of points; two lists of the same length make one too. A point of plain "
-        "numbers can be dragged.",
+        "numbers can be dragged. Points that are clicked (key P on the plot) and lists of points "
+        "become a data set with “make data”, for a fit or statistics.",
         ("(1, 3)", "P = (2, 5)", "[(0, 1), (2, 3)]", "([1, 2, 3], [2, 4, 9])"),
     ),
     Rule(
@@ -112,7 +113,7 @@ RULES = (
     Rule(
         "Domains",
         "After “for” stands where a function lives. Square brackets include an end, round ones do "
-        "not; ∞ is no end.",
+        "not; ∞ is no end. The faint brackets at both ends of a strip can be dragged inwards.",
         ("x^2 for -4 <= x <= 2", "x^2 for x in [-4, 2)", "√x for x >= 0"),
     ),
     Rule(
