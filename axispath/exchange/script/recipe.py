@@ -31,8 +31,7 @@ def recipe(document: Document) -> list[Section]:
         *data_of(sheet),
         *Definitions(sheet, writer).sections(),
         *fits_of(sheet, writer),
-        *_zeros(document, shown, writer),
-        *_intersections(document, shown, writer),
+        *_searches(document, shown, writer),
         *tables_of(document, writer),
         figure(document, [lane for lane in shown if lane.ready and _is_there(lane, writer)]),
     ]
@@ -56,26 +55,30 @@ def _is_there(lane: ResolvedLane, writer: Writer) -> bool:
     return lane.name in writer.defined or lane.lane.data is not None or lane.fitted is not None
 
 
-def _zeros(document: Document, shown: list[ResolvedLane], writer: Writer) -> Iterator[Section]:
-    """The zeros of the shown functions in the view."""
-    lanes = [
-        lane
-        for lane in _functions(shown, writer)
+def _searches(document: Document, shown: list[ResolvedLane], writer: Writer) -> Iterator[Section]:
+    """The zeros of the shown functions in the view, and where they meet."""
+    functions = _functions(shown, writer)
+    needed = [source("zeros")]
+    if calls := _zeros(document, functions, writer):
+        words = (
+            "Zeros in the view: where the sign changes between neighbouring places, narrowed by "
+            "Brent’s method, and where a curve touches the axis. This finds what lies far enough "
+            "apart; the sheet proves what it lists."
+        )
+        yield Section("Zeros", words, GAP.join([*needed, source("show"), "\n".join(calls)]))
+        needed = []
+    if calls := _intersections(document, functions, writer):
+        words = "Intersections in the view, as zeros of the difference of two functions."
+        code = GAP.join([*needed, source("meetings"), "\n".join(calls)])
+        yield Section("Intersections", words, code)
+
+
+def _zeros(document: Document, functions: list[ResolvedLane], writer: Writer) -> list[str]:
+    return [
+        f"show({lane.name!r}, zeros({writer.defined[str(lane.name)]}, {_part(document, lane)}))"
+        for lane in functions
         if not document.cover.covers("zeros", (lane.lane.id,))
     ]
-    if not lanes:
-        return
-    calls = [
-        f"show({lane.name!r}, zeros({writer.defined[str(lane.name)]}, {_part(document, lane)}))"
-        for lane in lanes
-    ]
-    words = (
-        "Zeros in the view: where the sign changes between neighbouring places, narrowed by "
-        "Brent’s method, and where a curve touches the axis. This finds what lies far enough "
-        "apart; the sheet proves what it lists."
-    )
-    code = GAP.join([source("zeros"), source("show"), "\n".join(calls)])
-    yield Section("Zeros", words, code)
 
 
 def _functions(shown: list[ResolvedLane], writer: Writer) -> list[ResolvedLane]:
@@ -84,28 +87,16 @@ def _functions(shown: list[ResolvedLane], writer: Writer) -> list[ResolvedLane]:
     return [lane for lane in functions if lane.name in writer.defined]
 
 
-def _intersections(
-    document: Document, shown: list[ResolvedLane], writer: Writer
-) -> Iterator[Section]:
-    """Where the shown functions meet in the view."""
+def _intersections(document: Document, functions: list[ResolvedLane], writer: Writer) -> list[str]:
     calls = []
-    for first, second in combinations(_functions(shown, writer)[:MOST_MEETING], 2):
+    for first, second in combinations(functions[:MOST_MEETING], 2):
         if document.cover.covers("intersections", (first.lane.id, second.lane.id)):
             continue
         a, b = (writer.defined[str(lane.name)] for lane in (first, second))
         difference = f"lambda x: {a}(x) - {b}(x)"
         places = f"zeros({difference}, {_part(document, first, second)})"
         calls.append(f"meetings({f'{first.name} = {second.name}'!r}, {a}, {places})")
-    if calls:
-        code = GAP.join([source("meetings"), "\n".join(calls)])
-        words = "Intersections in the view, as zeros of the difference of two functions."
-        yield Section("Intersections", words, _with_zeros(document, shown, writer, code))
-
-
-def _with_zeros(document: Document, shown: list[ResolvedLane], writer: Writer, code: str) -> str:
-    """Code that needs the search for zeros, which the part before it brings where it is there."""
-    there = any(True for _ in _zeros(document, shown, writer))
-    return code if there else GAP.join([source("zeros"), code])
+    return calls
 
 
 def _is_slow(lane: ResolvedLane) -> bool:

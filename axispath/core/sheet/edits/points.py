@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Callable
 from typing import Annotated, Literal
 
 from pydantic import Field
@@ -57,7 +58,7 @@ class GatherPoints(Change):
 
     def applied(self, document: Document) -> Document:
         points = _points(document, self.ids, "put into a list of points")
-        moved = [lane for lane in points if is_free(lane) and not _followed(lane)]
+        moved = _alone(points, is_free)
         parts = [part for lane in points for part in _in_a_list(lane, lane in moved)]
         return AddLane(text=f"[{', '.join(parts)}]").applied(_without(document, moved))
 
@@ -81,8 +82,7 @@ class PointsToData(Change):
             raise EditRefused("None of these points has a place, so that there is no data in them.")
         if len(there) > MAX_ROWS:
             raise EditRefused(f"A data set holds {MAX_ROWS} rows; these are {len(there)} points.")
-        moved = [lane for lane in points if _of_numbers(lane) and not _followed(lane)]
-        left = _without(document, moved)
+        left = _without(document, _alone(points, _of_numbers))
         values = zip(*there, strict=True)
         names = unused(left, ("x_1", "y_1"))
         columns = tuple(
@@ -116,9 +116,16 @@ def _of_numbers(lane: ResolvedLane) -> bool:
     return lane.statement is not None and not any(True for _ in free_names(lane.statement.body))
 
 
-def _followed(lane: ResolvedLane) -> bool:
-    used = {name for one in lane.definitions.values() for name, _ in used_names(one)}
-    return bool({lane.name, *coordinates_of(str(lane.name))} & used)
+def _alone(
+    points: list[ResolvedLane], may_go: Callable[[ResolvedLane], bool]
+) -> list[ResolvedLane]:
+    """Those of some points that may go, and that no other line follows."""
+    used = {name for one in points[0].definitions.values() for name, _ in used_names(one)}
+    return [
+        lane
+        for lane in points
+        if may_go(lane) and not {lane.name, *coordinates_of(str(lane.name))} & used
+    ]
 
 
 def _in_a_list(lane: ResolvedLane, moved: bool) -> list[str]:

@@ -7,7 +7,9 @@ import math
 from axispath.core.language.numbers import decimal
 from axispath.core.sheet.refused import EditRefused
 from axispath.core.solve.methods.way import (
+    FILLED,
     MOST,
+    REACHED,
     Line,
     Run,
     Step,
@@ -61,12 +63,12 @@ def _drawn(found: Run, k: int) -> list[Line]:
 
 def _worked(question: Question, found: Run, k: int) -> str:
     step, after = found.steps[k], next_after(found, k)
-    middle = f"({decimal(step.low, 8)} + {shown(step.high)}) / 2 = {decimal(step.x, 10)}"
+    middle = f"({decimal(step.low, FILLED)} + {shown(step.high)}) / 2 = {decimal(step.x, REACHED)}"
     if after is None:
         return middle
     sign = "above" if step.value > 0 else "below"
     low, high = found.steps[k + 1].low, found.steps[k + 1].high
-    kept = f"between {decimal(low, 8)} and {decimal(high, 8)}"
+    kept = f"between {decimal(low, FILLED)} and {decimal(high, FILLED)}"
     return f"{middle}; there it is {sign} 0, so the sign changes {kept}"
 
 

@@ -9,18 +9,19 @@ from axispath.core.arithmetic.floats import float_function
 from axispath.core.language.numbers import decimal
 from axispath.core.language.plain import plain
 from axispath.core.language.rebuild import substituted
-from axispath.core.language.tree import Name, Negation, Number
+from axispath.core.language.tree import Expression, Name, Negation, Number
 from axispath.core.sheet.refused import EditRefused
 from axispath.core.solve.methods.way import (
     FARTHEST,
+    FILLED,
     MOST,
+    REACHED,
     SETTLED,
     Line,
     Run,
     Step,
     Way,
     of_one,
-    shown,
     wandered,
 )
 from axispath.core.solve.question import Question
@@ -61,20 +62,26 @@ def _drawn(found: Run, k: int) -> list[Line]:
     return [[(step.x, step.x), (step.x, step.value), (step.value, step.value)]]
 
 
+def _iterated(question: Question) -> Expression:
+    """The side that gives the next number."""
+    left, right = question.comparison.operands
+    return right if left == Name(question.unknown) else left
+
+
 def _lanes(question: Question) -> list[tuple[str, str]]:
     """The side that is iterated, and the diagonal."""
-    left, right = question.comparison.operands
-    side = right if left == Name(question.unknown) else left
+    side = _iterated(question)
     return [("step", plain(side, catalogue.VOCABULARY)), ("diagonal", question.unknown)]
 
 
 def _worked(question: Question, found: Run, k: int) -> str:
     step = found.steps[k]
-    left, right = question.comparison.operands
-    side = right if left == Name(question.unknown) else left
-    number = Number(f"{abs(step.x):.8g}")
-    filled = substituted(side, {question.unknown: Negation(number) if step.x < 0 else number})
-    return f"{plain(filled, catalogue.VOCABULARY)} = {shown(step.value, 10)}"
+    number = Number(f"{abs(step.x):.{FILLED}g}")
+    filled = substituted(
+        _iterated(question), {question.unknown: Negation(number) if step.x < 0 else number}
+    )
+    value = decimal(step.value, REACHED) if math.isfinite(step.value) else "no value"
+    return f"{plain(filled, catalogue.VOCABULARY)} = {value}"
 
 
 RULE = "next = the other side at x"

@@ -16,9 +16,9 @@ from axispath.core.solve.methods.way import (
     Step,
     Way,
     difference_of,
+    down_slope,
     ended,
     next_after,
-    shown,
     wandered,
 )
 from axispath.core.solve.question import Question
@@ -66,10 +66,7 @@ def _drawn(found: Run, k: int) -> list[Line]:
 
 def _worked(question: Question, found: Run, k: int) -> str:
     step, after = found.steps[k], next_after(found, k)
-    if after is None:
-        return ""
-    quotient = f"{shown(step.value)} / {shown(step.slope)}"
-    return f"{decimal(step.x, 8)} − {quotient} = {decimal(after, 10)}"
+    return "" if after is None else down_slope(step, step.slope, after)
 
 
 RULE = "next = x − (left − right) / its slope"

@@ -12,9 +12,9 @@ from axispath.core.solve.methods.way import (
     Step,
     Way,
     difference_of,
+    down_slope,
     ended,
     next_after,
-    shown,
     two,
     wandered,
 )
@@ -59,7 +59,7 @@ def _worked(question: Question, found: Run, k: int) -> str:
         return ""
     before = found.steps[k - 1]
     slope = (step.value - before.value) / (step.x - before.x)
-    return f"{decimal(step.x, 8)} − {shown(step.value)} / {shown(slope)} = {decimal(after, 10)}"
+    return down_slope(step, slope, after)
 
 
 RULE = "next = x − (left − right) / slope of the chord"

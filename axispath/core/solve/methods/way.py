@@ -18,6 +18,7 @@ from axispath.core.solve.question import Question
 MOST = 60  # iterates
 FARTHEST = 1e12
 FILLED = 8  # digits of the numbers that are filled into a formula
+REACHED = 10  # digits of what comes out of it
 SETTLED = 4e-16  # relative change below which an iterate counts as found
 Function = Callable[[float], float]
 Line = list[tuple[float, float]]
@@ -98,12 +99,16 @@ def two(start: float, second: float | None) -> tuple[float, float]:
     return start, second
 
 
-def shown(value: float, digits: int = FILLED) -> str:
+def shown(value: float) -> str:
     """A number as it stands in a formula that is worked out: in brackets where it has a sign."""
-    if not math.isfinite(value):
-        return "no value"
-    text = decimal(value, digits)
-    return f"({text})" if value < 0 and digits == FILLED else text
+    text = decimal(value, FILLED)
+    return f"({text})" if value < 0 else text
+
+
+def down_slope(step: Step, slope: float, after: float) -> str:
+    """From a place to the next one along a line with this slope, worked out."""
+    quotient = f"{shown(step.value)} / {shown(slope)}"
+    return f"{decimal(step.x, FILLED)} − {quotient} = {decimal(after, REACHED)}"
 
 
 def next_after(found: Run, k: int) -> float | None:

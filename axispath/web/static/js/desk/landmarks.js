@@ -196,11 +196,11 @@ export class Landmarks {
   inWords(key) {
     const row = this.row(key);
     if (!row) return "";
-    const [, x, y, sure] = [...row.querySelectorAll("td")].map((cell) => cell.textContent?.trim() ?? "");
-    const how = row.querySelector('[data-act="why"]')?.getAttribute("aria-label")?.replace(" Why?", "") ?? sure;
+    const [, x, y] = [...row.querySelectorAll("td")].map((cell) => cell.textContent?.trim() ?? "");
+    const how = row.querySelector('[data-act="why"]')?.getAttribute("aria-label")?.replace(/\.? Why\?$/, "") ?? "";
     const list = row.closest("details");
     const of = list?.hasAttribute("data-lane") ? (list.getAttribute("aria-label") ?? "").replace("Landmarks of", "of") : "";
-    return [how.replace(/\.$/, ""), of, `x ${x}`, y && `y ${y}`].filter(Boolean).join(", ");
+    return [how, of, `x ${x}`, y && `y ${y}`].filter(Boolean).join(", ");
   }
 
   /** The next landmark right (1) or left (−1) of x. @param {number} step @param {number} x */

@@ -113,7 +113,7 @@ export function viewPart(at) {
       const typing = document.activeElement?.id.startsWith("view-");
       const aimed = !view.chosen && (plot.view.chosen || plot.underHand || typing);
       const moved = looked || session.view || aimed;
-      if (!stepped && aimed && !plot.view.chosen && !sameView(view, plot.view)) this.standStill();
+      if (!stepped && aimed && !sameView(view, plot.view)) this.standStill();
       if (!stepped && !moved && !sameView(view, plot.view)) this.showView(view);
       session.view = null;
       if (moved && !looked && !sameView(view, plot.view)) session.saveView(plot.view);
